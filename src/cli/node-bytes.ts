@@ -1,0 +1,18 @@
+import { open } from "node:fs/promises";
+import type { ByteSource } from "@/core/formats/byte-source";
+
+/** A file on disk as a byte source; close it when done. */
+export async function bytesOfFile(path: string): Promise<ByteSource & { close(): Promise<void> }> {
+  const handle = await open(path, "r");
+  const { size } = await handle.stat();
+  return {
+    size,
+    async read(offset, length) {
+      const wanted = Math.max(0, Math.min(length, size - offset));
+      const bytes = new Uint8Array(wanted);
+      const { bytesRead } = await handle.read(bytes, 0, wanted, offset);
+      return bytes.subarray(0, bytesRead);
+    },
+    close: () => handle.close(),
+  };
+}

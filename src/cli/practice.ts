@@ -1,0 +1,115 @@
+import { open } from "node:fs/promises";
+import { parseArgs } from "node:util";
+import { speedTone } from "@/core/alignment/limits";
+import { encodeSamples, wavHeader } from "@/core/formats/wav-writer";
+import { PracticeDeck } from "@/core/machine/practice-deck";
+import { PRACTICE_MACHINES, practiceMachine } from "@/core/machine/practice-machines";
+import { PARAMETER_RANGES, parameterSetting, type ParameterPath } from "@/core/machine/transport-parameters";
+import { BUILT_IN_TAPES } from "@/core/reference/built-in-tapes";
+import { DEMO_TAPES } from "@/core/reference/demo-tapes";
+
+const USAGE = `usage: npm run --silent practice -- --machine ID --tape ID --seconds N --out FILE.wav [options]
+
+  --rate HZ         sample rate (default 48000)
+  --set PATH=VALUE  a parameter of the machine; may be repeated
+  --turn TURNS      turn the speed trimmer first, clockwise positive
+  --seed N          another course of the random parts (default 1)
+  --list            machines, tapes and parameters with units and ranges, as JSON`;
+
+const TAPES = [...DEMO_TAPES, ...BUILT_IN_TAPES];
+const BLOCK = 48000;
+
+class UsageError extends Error {}
+
+async function main(): Promise<void> {
+  const { values } = parse();
+  if (values.list) {
+    const list = {
+      machines: PRACTICE_MACHINES,
+      tapes: TAPES.map(({ id, name }) => ({ id, name })),
+      parameters: PARAMETER_RANGES,
+    };
+    process.stdout.write(`${JSON.stringify(list)}\n`);
+    return;
+  }
+  const number = (name: "seconds" | "rate" | "seed" | "turn", fallback: number, from: number, to: number) => {
+    const value = Number(values[name] ?? fallback);
+    if (!(value >= from && value <= to))
+      throw new UsageError(`--${name} takes ${from} to ${to}, not "${values[name]}"`);
+    return value;
+  };
+  const out = values.out;
+  if (!out) throw new UsageError("say where to write with --out FILE.wav");
+  const seconds = number("seconds", 30, 0.1, 36000);
+  const sampleRateHz = Math.round(number("rate", 48000, 8000, 384000));
+  const tape = TAPES.find(({ id }) => id === values.tape);
+  if (!tape)
+    throw new UsageError(`there is no tape "${values.tape ?? ""}"; there are ${TAPES.map(({ id }) => id).join(", ")}`);
+  const tone = speedTone(tape);
+  if (!tone) throw new UsageError(`tape ${tape.id} has no tone`);
+  const { parameters, toneHz } = inRange(() => {
+    const settings = Object.assign({}, ...(values.set ?? []).map(setting));
+    const transport = { ...practiceMachine(values.machine ?? "").transport, ...settings };
+    return { parameters: transport, toneHz: (tone.frequencyHz * transport.speedCmPerS) / tape.speedCmPerS };
+  });
+
+  const deck = new PracticeDeck({ parameters, toneHz, sampleRateHz, seed: number("seed", 1, 0, 2 ** 31) });
+  deck.transport.trimmer.turn(number("turn", 0, -100, 100));
+  const frames = Math.round(seconds * sampleRateHz);
+  const file = await open(out, "w");
+  try {
+    await file.write(wavHeader(sampleRateHz, 2, frames, "int24"));
+    for (let done = 0; done < frames; done += BLOCK)
+      await file.write(encodeSamples(deck.render(Math.min(BLOCK, frames - done)), "int24"));
+  } finally {
+    await file.close();
+  }
+  process.stdout.write(
+    `${JSON.stringify({ file: out, machine: values.machine, tape: tape.id, toneHz, seconds, sampleRateHz, parameters })}\n`,
+  );
+}
+
+function setting(text: string) {
+  const [path, value] = text.split("=");
+  if (value === undefined || value.trim() === "" || !Number.isFinite(Number(value)))
+    throw new UsageError(`--set takes path=value with a number, not "${text}"`);
+  return parameterSetting(path as ParameterPath, Number(value));
+}
+
+function inRange<T>(make: () => T): T {
+  try {
+    return make();
+  } catch (error) {
+    if (error instanceof RangeError) throw new UsageError(error.message);
+    throw error;
+  }
+}
+
+function parse() {
+  try {
+    return parseArgs({
+      options: {
+        machine: { type: "string" },
+        tape: { type: "string" },
+        seconds: { type: "string" },
+        rate: { type: "string" },
+        out: { type: "string" },
+        seed: { type: "string" },
+        turn: { type: "string" },
+        set: { type: "string", multiple: true },
+        list: { type: "boolean" },
+      },
+    });
+  } catch (error) {
+    throw new UsageError((error as Error).message);
+  }
+}
+
+main().catch((error: unknown) => {
+  if (error instanceof UsageError) {
+    console.error(`${error.message}\n${USAGE}`);
+    process.exit(2);
+  }
+  console.error(error instanceof Error ? error.message : String(error));
+  process.exit(1);
+});

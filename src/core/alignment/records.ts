@@ -1,0 +1,163 @@
+import { z } from "zod";
+import { TOLERANCE_CLASSES, type ToleranceClass } from "@/core/standards/tolerance-classes";
+
+/**
+ * Everything that is stored, exported and imported. Readings and adjustments are appended, never edited: a
+ * correction is a new record that names the one it supersedes.
+ */
+const id = z.string().min(1).max(80);
+const time = z.iso.datetime();
+const text = z.string().max(20_000);
+const name = z.string().trim().min(1, "Give it a name.").max(200);
+const percent = z.number().min(0).max(100);
+
+export const STATION_IDS = ["intake", "service", "path", "clean", "speed", "flutter", "sheet"] as const;
+export const stationIdSchema = z.enum(STATION_IDS);
+export type StationId = z.infer<typeof stationIdSchema>;
+
+export const adjusterSchema = z.object({
+  id,
+  name,
+  /** Where it sits and what to turn it with. */
+  where: text.default(""),
+  sets: z.enum(["speed", "flutter"]),
+  /** A screw or trimmer is turned; work is done once (a belt changed, a capstan cleaned). */
+  kind: z.enum(["turn", "work"]),
+});
+export type Adjuster = z.infer<typeof adjusterSchema>;
+
+export const FLUTTER_METERS = ["peak", "twoSigma", "rms", "average"] as const;
+export const flutterMeterSchema = z.enum(FLUTTER_METERS);
+export type FlutterMeter = z.infer<typeof flutterMeterSchema>;
+
+export const machineSchema = z.object({
+  id,
+  name,
+  description: text.default(""),
+  speedsCmPerS: z.array(z.number().min(1).max(100)).min(1, "Give at least one speed."),
+  toleranceClass: z.enum(Object.keys(TOLERANCE_CLASSES) as [ToleranceClass, ...ToleranceClass[]]),
+  /** Limits of this very machine, where they differ from its class. */
+  limits: z
+    .object({ speedErrorPercent: percent.optional(), flutterPercent: percent.optional() })
+    .default({}),
+  /** The weighted meter that the machine's flutter limit is written in. */
+  flutterMeter: flutterMeterSchema.default("peak"),
+  adjusters: z.array(adjusterSchema).default([]),
+});
+export type Machine = z.infer<typeof machineSchema>;
+
+export const bandSchema = z.object({
+  kind: z.enum(["tone", "sweep", "noise", "silence"]),
+  role: z.string().max(40).optional(),
+  frequencyHz: z.number().min(10).max(30_000),
+  toFrequencyHz: z.number().min(10).max(30_000).optional(),
+  levelDb: z.number().min(-120).max(40),
+  seconds: z.number().positive().max(36_000),
+  correctionDb: z.object({ left: z.number(), right: z.number() }).optional(),
+  frequencyErrorPercent: z.number().min(-20).max(20).optional(),
+});
+
+export const referenceTapeSchema = z.object({
+  format: z.literal("unzel-reference-tape"),
+  version: z.literal(1),
+  id,
+  name,
+  speedCmPerS: z.number().min(1).max(100),
+  equalisation: z.string().max(40).optional(),
+  fluxivityNwbPerM: z.number().positive().max(2000).optional(),
+  fluxivityMethod: z.enum(["ansi", "din"]).optional(),
+  trackWidthMm: z.number().positive().max(30).optional(),
+  /** ± at 95 %; 0.3 when there is no certificate, 1 or more for a tape made on an unknown deck. */
+  frequencyUncertaintyPercent: percent.default(0.3),
+  bands: z.array(bandSchema).min(1).max(200),
+});
+export type ReferenceTape = z.infer<typeof referenceTapeSchema>;
+
+export const jobSchema = z.object({
+  id,
+  /** The number on the tag. */
+  number: z.string().trim().min(1, "Give the job a number.").max(40),
+  machineId: id,
+  tapeId: id,
+  speedCmPerS: z.number().min(1).max(100),
+  complaint: text,
+  notes: text.default(""),
+  /** Checklist lines that are done, by station. */
+  done: z.record(stationIdSchema, z.array(z.string().max(200))).default({} as never),
+  /** Work after this station waits for something to arrive. */
+  waiting: z
+    .object({ for: z.string().min(1).max(200), until: z.iso.date(), after: stationIdSchema })
+    .nullable()
+    .default(null),
+  finishedAt: time.nullable().default(null),
+  createdAt: time,
+  updatedAt: time,
+});
+export type Job = z.infer<typeof jobSchema>;
+
+export const PHASES = ["as found", "working", "as left"] as const;
+export type Phase = (typeof PHASES)[number];
+
+export const QUANTITIES = {
+  speedError: "Speed error",
+  "flutter.weighted.peak": "Weighted peak flutter",
+  "flutter.weighted.twoSigma": "Weighted two-sigma flutter",
+  "flutter.weighted.rms": "Weighted RMS flutter",
+  "flutter.weighted.average": "Weighted average flutter",
+  "flutter.unweighted.peak": "Unweighted peak flutter",
+  "flutter.unweighted.twoSigma": "Unweighted two-sigma flutter",
+  "flutter.unweighted.rms": "Unweighted RMS flutter",
+  "flutter.unweighted.average": "Unweighted average flutter",
+  "flutter.wow": "Wow, 0.1 to 10 Hz, RMS",
+  "flutter.flutter": "Flutter, 10 to 200 Hz, RMS",
+} as const;
+export type Quantity = keyof typeof QUANTITIES;
+const quantitySchema = z.enum(Object.keys(QUANTITIES) as [Quantity, ...Quantity[]]);
+
+export const readingSchema = z.object({
+  id,
+  jobId: id,
+  station: stationIdSchema,
+  quantity: quantitySchema,
+  value: z.number(),
+  unit: z.literal("%"),
+  /** ± at 95 %, with the reference tape's and the clock's shares counted in. */
+  uncertainty: z.number().min(0),
+  /** The share of it that the measurement itself has: noise and wander. */
+  ownUncertainty: z.number().min(0),
+  method: z.string().max(200),
+  context: z.object({
+    channel: z.string().max(20),
+    tapeId: id,
+    nominalHz: z.number(),
+    speedCmPerS: z.number(),
+    seconds: z.number().min(0),
+  }),
+  phase: z.enum(PHASES),
+  at: time,
+  source: z.object({ kind: z.enum(["practice", "file", "sound card"]), name: z.string().max(300) }),
+  engine: z.string().max(40),
+  supersedes: id.nullable().default(null),
+});
+export type Reading = z.infer<typeof readingSchema>;
+
+export const adjustmentSchema = z.object({
+  id,
+  jobId: id,
+  station: stationIdSchema,
+  adjusterId: id,
+  /** Clockwise positive; null for work, or when nobody counted. */
+  turns: z.number().min(-100).max(100).nullable(),
+  at: time,
+  note: text.default(""),
+  supersedes: id.nullable().default(null),
+});
+export type Adjustment = z.infer<typeof adjustmentSchema>;
+
+/** The records that still count: those that no later one supersedes, oldest first. */
+export function inForce<T extends { id: string; at: string; supersedes: string | null }>(records: T[]): T[] {
+  const superseded = new Set(records.map((record) => record.supersedes));
+  return records
+    .filter((record) => !superseded.has(record.id))
+    .sort((a, b) => a.at.localeCompare(b.at) || a.id.localeCompare(b.id));
+}

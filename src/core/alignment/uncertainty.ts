@@ -1,0 +1,16 @@
+/** An uncalibrated sound-card clock, ± at 95 %, percent (50 ppm). */
+export const CLOCK_PERCENT = 0.005;
+/** The meters' own accuracy, as a share of the reading, and the residual of a perfect tone, percent. */
+const FLUTTER_SHARE = 0.02;
+const FLUTTER_RESIDUAL_PERCENT = 0.0005;
+
+/** Independent shares, each ± at 95 %, combined as root sum of squares. */
+export const combined = (...shares: number[]): number => Math.hypot(...shares);
+
+/** Uncertainty of a speed error, percent: the reading's own, the tape's and the clock's. */
+export const speedUncertainty = (ownPercent: number, tapePercent: number): number =>
+  combined(ownPercent, tapePercent, CLOCK_PERCENT);
+
+/** Uncertainty of a flutter figure, percent. */
+export const flutterUncertainty = (percent: number): number =>
+  combined(FLUTTER_SHARE * percent, FLUTTER_RESIDUAL_PERCENT);

@@ -1,0 +1,55 @@
+import FFT from "fft.js";
+
+export interface AmplitudeSpectrum {
+  binHz: number;
+  /** Peak amplitude per bin: a sinusoid on a bin reads its own amplitude. */
+  amplitude: Float64Array;
+  /** Bins per resolved line: how much finer the bins are than the stretch resolves. */
+  binsPerLine: number;
+}
+
+/**
+ * Hann-windowed amplitude spectrum, the power averaged over half-overlapping stretches of `stretch` samples
+ * (Welch 1967), each padded with zeros to `size`. A signal shorter than `stretch` is one stretch.
+ * @param size a power of two, at least `stretch`
+ */
+export function amplitudeSpectrum(
+  x: ArrayLike<number>,
+  sampleRateHz: number,
+  size: number,
+  stretch = size,
+): AmplitudeSpectrum {
+  const used = Math.min(stretch, x.length);
+  const fft = new FFT(size);
+  const input = new Array<number>(size).fill(0);
+  const output = fft.createComplexArray();
+  const power = new Float64Array(size / 2 + 1);
+  const hop = Math.max(1, used >> 1);
+  let averages = 0;
+  for (let start = 0; start + used <= x.length; start += hop) {
+    for (let i = 0; i < used; i++)
+      input[i] = x[start + i] * (1 - Math.cos((2 * Math.PI * (i + 0.5)) / used));
+    fft.realTransform(output, input);
+    for (let k = 0; k < power.length; k++) {
+      const re = output[2 * k];
+      const im = output[2 * k + 1];
+      power[k] += re * re + im * im;
+    }
+    averages++;
+  }
+  const scale = 2 / used;
+  return {
+    binHz: sampleRateHz / size,
+    amplitude: power.map((p) => scale * Math.sqrt(p / Math.max(1, averages))),
+    binsPerLine: size / used,
+  };
+}
+
+/** RMS of what lies from `fromHz` up to `toHz` (Hann window: 1.5 lines of noise bandwidth). */
+export function rmsBetween(spectrum: AmplitudeSpectrum, fromHz: number, toHz: number): number {
+  const { amplitude, binHz, binsPerLine } = spectrum;
+  let sum = 0;
+  for (let k = Math.ceil(fromHz / binHz); k < Math.min(amplitude.length, toHz / binHz); k++)
+    sum += amplitude[k] * amplitude[k];
+  return Math.sqrt(sum / 2 / (1.5 * binsPerLine));
+}

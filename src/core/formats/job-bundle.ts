@@ -1,0 +1,113 @@
+import { sha256 } from "@noble/hashes/sha2.js";
+import { bytesToHex, utf8ToBytes } from "@noble/hashes/utils.js";
+import { z } from "zod";
+import {
+  adjustmentSchema,
+  jobSchema,
+  machineSchema,
+  readingSchema,
+  referenceTapeSchema,
+} from "@/core/alignment/records";
+
+export const BUNDLE_VERSION = 1;
+const MOST_BYTES = 64 * 1024 * 1024;
+
+const contentSchema = z.object({
+  jobs: z.array(jobSchema).min(1, "it holds no job"),
+  machines: z.array(machineSchema),
+  tapes: z.array(referenceTapeSchema),
+  readings: z.array(readingSchema),
+  adjustments: z.array(adjustmentSchema),
+});
+export type BundleContent = z.infer<typeof contentSchema>;
+
+const bundleSchema = z.object({
+  format: z.literal("unzel-job"),
+  version: z.literal(BUNDLE_VERSION),
+  exportedAt: z.iso.datetime(),
+  /** SHA-256 of the content as compact JSON with its keys in alphabetical order; may be left out. */
+  checksum: z.string().optional(),
+  content: contentSchema,
+});
+
+/** Why a file could not be imported, in a sentence for the person who chose it. Nothing was changed. */
+export class BundleError extends Error {
+  override name = "BundleError";
+}
+
+/** The text of a bundle file. */
+export function writeBundle(content: BundleContent, exportedAt: string): string {
+  return `${JSON.stringify(
+    { format: "unzel-job", version: BUNDLE_VERSION, exportedAt, checksum: checksum(content), content },
+    null,
+    1,
+  )}\n`;
+}
+
+/**
+ * Reads a bundle file and checks everything in it, so that an import is all or nothing.
+ * @throws BundleError saying what is wrong and what to do
+ */
+export function readBundle(text: string): BundleContent {
+  if (text.length > MOST_BYTES) throw new BundleError("The file is larger than any job can be. Choose another file.");
+  let raw: unknown;
+  try {
+    raw = JSON.parse(text);
+  } catch {
+    throw new BundleError(
+      text.trimStart().startsWith("{")
+        ? "The file is damaged or cut short: it is not complete JSON. Export it again where it came from."
+        : "This is not a job file. Choose a file that was exported as a job (its name ends in .unzel.json).",
+    );
+  }
+  const header = z.object({ format: z.string(), version: z.number() }).safeParse(raw);
+  if (!header.success || header.data.format !== "unzel-job")
+    throw new BundleError(
+      `This is not a job file${header.success ? ` but "${header.data.format.slice(0, 40)}"` : ""}. Choose a file that was exported as a job.`,
+    );
+  if (header.data.version > BUNDLE_VERSION)
+    throw new BundleError(
+      `The file was written by a newer Unzel (bundle version ${header.data.version}; this one reads up to ${BUNDLE_VERSION}). Update Unzel and import it again.`,
+    );
+  const parsed = bundleSchema.safeParse(raw);
+  if (!parsed.success) {
+    const { path, message } = parsed.error.issues[0];
+    throw new BundleError(
+      `The file is damaged: ${path.join(".") || "its top level"}: ${message}. Nothing was imported; export it again where it came from.`,
+    );
+  }
+  const { content } = parsed.data;
+  const written = (raw as { content: unknown }).content;
+  if (parsed.data.checksum !== undefined && parsed.data.checksum !== checksum(written))
+    throw new BundleError(
+      "The file was changed or damaged after it was exported: its checksum does not fit its contents. Nothing was imported.",
+    );
+  requireReferences(content);
+  return content;
+}
+
+function requireReferences({ jobs, machines, tapes, readings, adjustments }: BundleContent): void {
+  const ids = (records: { id: string }[]) => new Set(records.map((record) => record.id));
+  const [jobIds, machineIds, tapeIds] = [ids(jobs), ids(machines), ids(tapes)];
+  const lost =
+    jobs.find((job) => !machineIds.has(job.machineId) || !tapeIds.has(job.tapeId)) ??
+    [...readings, ...adjustments].find((record) => !jobIds.has(record.jobId));
+  if (lost)
+    throw new BundleError(
+      `The file is damaged: record ${lost.id} refers to a job, machine or tape that is not in it. Nothing was imported.`,
+    );
+}
+
+export function checksum(content: unknown): string {
+  return bytesToHex(sha256(utf8ToBytes(JSON.stringify(inKeyOrder(content)))));
+}
+
+function inKeyOrder(value: unknown): unknown {
+  if (Array.isArray(value)) return value.map(inKeyOrder);
+  if (value === null || typeof value !== "object") return value;
+  return Object.fromEntries(
+    Object.entries(value)
+      .sort(([a], [b]) => (a < b ? -1 : 1))
+      .map(([key, inner]) => [key, inKeyOrder(inner)]),
+  );
+}

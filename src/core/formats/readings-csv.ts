@@ -1,0 +1,33 @@
+import Papa from "papaparse";
+import { QUANTITIES, type Reading } from "@/core/alignment/records";
+
+/**
+ * Readings as CSV (RFC 4180), a row each, numbers unrounded. Text that a spreadsheet would take for a formula
+ * is led by an apostrophe.
+ */
+export function readingsCsv(readings: Reading[], machineName: string, tapeName: (id: string) => string): string {
+  return Papa.unparse(
+    readings.map((r) => ({
+      time: r.at,
+      machine: machineName,
+      station: r.station,
+      quantity: QUANTITIES[r.quantity],
+      phase: r.phase,
+      value: r.value,
+      unit: r.unit,
+      uncertainty: r.uncertainty,
+      "own uncertainty": r.ownUncertainty,
+      channel: r.context.channel,
+      "nominal Hz": r.context.nominalHz,
+      "speed cm/s": r.context.speedCmPerS,
+      seconds: r.context.seconds,
+      tape: tapeName(r.context.tapeId),
+      method: r.method,
+      source: `${r.source.kind}: ${r.source.name}`,
+      engine: r.engine,
+      id: r.id,
+      supersedes: r.supersedes ?? "",
+    })),
+    { escapeFormulae: true, newline: "\r\n" },
+  );
+}

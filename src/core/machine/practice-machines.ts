@@ -1,0 +1,143 @@
+import type { TransportParameters } from "./transport-parameters";
+
+/** A machine to practise on: the transport as it should be, and ways in which it may have come in. */
+export interface PracticeMachine {
+  id: string;
+  name: string;
+  transport: TransportParameters;
+}
+
+const CASSETTE: TransportParameters = {
+  speedCmPerS: 4.76,
+  "speed.errorPercent": 0,
+  "trimmer.percentPerTurn": 8,
+  "trimmer.backlashTurns": 0.03,
+  "trimmer.rangeTurns": 1.5,
+  "warmUp.percent": -0.4,
+  "warmUp.minutes": 4,
+  "warmUp.minutesSincePowerOn": 20,
+  "startUp.seconds": 0.15,
+  "wander.percent": 0.008,
+  "capstan.diameterMm": 2.5,
+  "capstan.eccentricityPercent": 0.025,
+  "pinchRoller.diameterMm": 11,
+  "pinchRoller.eccentricityPercent": 0.02,
+  "pinchRoller.flatPercent": 0,
+  "belt.lengthMm": 230,
+  "belt.pulleyDiameterMm": 40,
+  "belt.lumpPercent": 0,
+  "motor.perCapstanTurn": 6.7,
+  "motor.cogPercent": 0.01,
+  "reel.hubRadiusMm": 11,
+  "reel.fullRadiusMm": 25,
+  "reel.eccentricityPercent": 0.01,
+  "tape.thicknessMicrometres": 18,
+  "scrape.percent": 0.02,
+  "scrape.rateHz": 1800,
+  "output.leftDb": -12,
+  "output.rightDb": -12.4,
+  "noise.db": -62,
+  "hum.db": -66,
+  "hum.frequencyHz": 50,
+};
+
+/** The machines of the demo workshop, and a generic cassette recorder for any other. */
+export const PRACTICE_MACHINES: readonly PracticeMachine[] = [
+  {
+    id: "tarnvik-t-2",
+    name: "Tarnvik T-2",
+    transport: {
+      ...CASSETTE,
+      speedCmPerS: 19.05,
+      "trimmer.percentPerTurn": 1.8,
+      "trimmer.backlashTurns": 0.04,
+      "trimmer.rangeTurns": 3,
+      "warmUp.percent": -0.25,
+      "warmUp.minutes": 6,
+      "startUp.seconds": 0.35,
+      "wander.percent": 0.004,
+      "capstan.diameterMm": 7.9,
+      "capstan.eccentricityPercent": 0.012,
+      "pinchRoller.diameterMm": 36,
+      "pinchRoller.eccentricityPercent": 0.01,
+      "belt.lengthMm": 610,
+      "belt.pulleyDiameterMm": 90,
+      "motor.perCapstanTurn": 4,
+      "motor.cogPercent": 0.006,
+      "reel.hubRadiusMm": 30,
+      "reel.fullRadiusMm": 88,
+      "tape.thicknessMicrometres": 35,
+      "noise.db": -66,
+    },
+  },
+  {
+    id: "ellesby-c-3h",
+    name: "Ellesby C-3H",
+    transport: {
+      ...CASSETTE,
+      "trimmer.percentPerTurn": 6,
+      "trimmer.backlashTurns": 0.02,
+      "wander.percent": 0.004,
+      "capstan.eccentricityPercent": 0.012,
+      "pinchRoller.eccentricityPercent": 0.01,
+    },
+  },
+  { id: "ellesby-c-1r", name: "Ellesby C-1R", transport: CASSETTE },
+  {
+    id: "marrow-field-7",
+    name: "Marrow Field 7",
+    transport: {
+      ...CASSETTE,
+      "trimmer.percentPerTurn": -11,
+      "trimmer.backlashTurns": 0.05,
+      "wander.percent": 0.03,
+      "capstan.diameterMm": 2,
+      "capstan.eccentricityPercent": 0.08,
+      "pinchRoller.diameterMm": 9,
+      "pinchRoller.eccentricityPercent": 0.07,
+      "belt.lengthMm": 223,
+      "belt.pulleyDiameterMm": 28,
+      "output.rightDb": -12,
+      "noise.db": -54,
+      "hum.db": -75,
+    },
+  },
+];
+
+export interface PracticeCondition {
+  id: string;
+  name: string;
+  settings: Partial<TransportParameters>;
+}
+
+/** Ways in which a machine may have come in. */
+export const PRACTICE_CONDITIONS: readonly PracticeCondition[] = [
+  { id: "sound", name: "nothing wrong", settings: {} },
+  {
+    id: "slow-lumpy-belt",
+    name: "2 % slow, lumpy belt",
+    settings: { "speed.errorPercent": -2, "belt.lumpPercent": 0.7 },
+  },
+  { id: "fast", name: "1.2 % fast", settings: { "speed.errorPercent": 1.2 } },
+  { id: "bent-capstan", name: "bent capstan", settings: { "capstan.eccentricityPercent": 0.35 } },
+  {
+    id: "flat-roller",
+    name: "flat on the pinch roller",
+    settings: { "pinchRoller.flatPercent": 0.9, "speed.errorPercent": 0.6 },
+  },
+  {
+    id: "cold",
+    name: "cold and stiff",
+    settings: { "warmUp.minutesSincePowerOn": 0, "warmUp.percent": -2.5, "wander.percent": 0.08 },
+  },
+];
+
+/** @throws RangeError naming the machines there are */
+export function practiceMachine(id: string): PracticeMachine {
+  const found = PRACTICE_MACHINES.find((machine) => machine.id === id);
+  if (!found)
+    throw new RangeError(
+      `there is no practice machine "${id}"; there are ${PRACTICE_MACHINES.map((m) => m.id).join(", ")}`,
+    );
+  return found;
+}

@@ -1,0 +1,96 @@
+/** One quantity of the practice machine that can be set, by its path. */
+export interface ParameterRange {
+  unit: string;
+  from: number;
+  to: number;
+  says: string;
+}
+
+/** The physical state of a transport: every number is a quantity with the unit in its name. */
+export interface TransportParameters {
+  speedCmPerS: number;
+  /** Distance of the trimmer's middle from right speed, before the trimmer: the fault to be set right. */
+  "speed.errorPercent": number;
+  "trimmer.percentPerTurn": number;
+  "trimmer.backlashTurns": number;
+  /** Turns either way from the middle to the stops. */
+  "trimmer.rangeTurns": number;
+  "warmUp.percent": number;
+  "warmUp.minutes": number;
+  "warmUp.minutesSincePowerOn": number;
+  "startUp.seconds": number;
+  "wander.percent": number;
+  "capstan.diameterMm": number;
+  "capstan.eccentricityPercent": number;
+  "pinchRoller.diameterMm": number;
+  "pinchRoller.eccentricityPercent": number;
+  "pinchRoller.flatPercent": number;
+  "belt.lengthMm": number;
+  "belt.pulleyDiameterMm": number;
+  "belt.lumpPercent": number;
+  "motor.perCapstanTurn": number;
+  "motor.cogPercent": number;
+  "reel.hubRadiusMm": number;
+  "reel.fullRadiusMm": number;
+  "reel.eccentricityPercent": number;
+  "tape.thicknessMicrometres": number;
+  "scrape.percent": number;
+  "scrape.rateHz": number;
+  "output.leftDb": number;
+  "output.rightDb": number;
+  "noise.db": number;
+  "hum.db": number;
+  "hum.frequencyHz": number;
+}
+
+export type ParameterPath = keyof TransportParameters;
+
+const range = (unit: string, from: number, to: number, says: string): ParameterRange => ({ unit, from, to, says });
+
+/** What each parameter means and between which ends it may be set. */
+export const PARAMETER_RANGES: Record<ParameterPath, ParameterRange> = {
+  speedCmPerS: range("cm/s", 1, 80, "nominal tape speed"),
+  "speed.errorPercent": range("%", -14, 14, "speed error with the trimmer in its middle"),
+  "trimmer.percentPerTurn": range("%/turn", -40, 40, "what a clockwise turn of the speed trimmer does"),
+  "trimmer.backlashTurns": range("turns", 0, 0.5, "slack of the trimmer when its direction changes"),
+  "trimmer.rangeTurns": range("turns", 0, 20, "turns from the middle to either stop"),
+  "warmUp.percent": range("%", -5, 5, "speed error when cold that goes as the machine warms up"),
+  "warmUp.minutes": range("min", 0.1, 60, "time constant of the warm-up"),
+  "warmUp.minutesSincePowerOn": range("min", 0, 600, "how long the machine has been on when it starts to play"),
+  "startUp.seconds": range("s", 0, 10, "time constant of the start from standstill"),
+  "wander.percent": range("%", 0, 5, "slow random wander of the speed, RMS"),
+  "capstan.diameterMm": range("mm", 1, 30, "diameter of the capstan"),
+  "capstan.eccentricityPercent": range("%", 0, 5, "speed variation once per capstan turn, peak"),
+  "pinchRoller.diameterMm": range("mm", 3, 60, "diameter of the pinch roller"),
+  "pinchRoller.eccentricityPercent": range("%", 0, 5, "speed variation once per roller turn, peak"),
+  "pinchRoller.flatPercent": range("%", 0, 5, "short dip in speed once per roller turn, peak"),
+  "belt.lengthMm": range("mm", 20, 2000, "length of the belt on its path"),
+  "belt.pulleyDiameterMm": range("mm", 2, 300, "diameter of the capstan pulley that the belt runs on"),
+  "belt.lumpPercent": range("%", 0, 5, "short rise in speed once per belt turn from a seam or lump, peak"),
+  "motor.perCapstanTurn": range("turns", 1, 50, "turns of the motor for one of the capstan"),
+  "motor.cogPercent": range("%", 0, 2, "speed variation once per motor turn, peak"),
+  "reel.hubRadiusMm": range("mm", 5, 150, "radius of an empty hub"),
+  "reel.fullRadiusMm": range("mm", 6, 200, "radius of the full pack"),
+  "reel.eccentricityPercent": range("%", 0, 5, "speed variation once per turn of each reel, peak"),
+  "tape.thicknessMicrometres": range("µm", 5, 60, "thickness of the tape"),
+  "scrape.percent": range("%", 0, 2, "scrape flutter, RMS"),
+  "scrape.rateHz": range("Hz", 50, 4000, "middle of the scrape flutter's band"),
+  "output.leftDb": range("dBFS", -100, 0, "peak level of a reference-level tone, left"),
+  "output.rightDb": range("dBFS", -100, 0, "peak level of a reference-level tone, right"),
+  "noise.db": range("dBFS", -160, 0, "RMS of the noise on each channel"),
+  "hum.db": range("dBFS", -160, 0, "peak level of the mains hum"),
+  "hum.frequencyHz": range("Hz", 50, 60, "mains frequency"),
+};
+
+/**
+ * Checks `path=value` against the table.
+ * @throws RangeError naming what was given and what is accepted
+ */
+export function parameterSetting(path: string, value: number): Partial<TransportParameters> {
+  if (!Object.hasOwn(PARAMETER_RANGES, path))
+    throw new RangeError(`there is no parameter "${path}"; known are ${Object.keys(PARAMETER_RANGES).join(", ")}`);
+  const { from, to, unit } = PARAMETER_RANGES[path as ParameterPath];
+  if (!(value >= from && value <= to))
+    throw new RangeError(`${path} takes ${from} to ${to} ${unit}, not ${value}`);
+  return { [path]: value };
+}

@@ -1,0 +1,201 @@
+import { deviationSpectrum, flutterOf, type FlutterResult } from "./flutter";
+import { speedOf } from "./speed";
+import type { SteadyStretch } from "./steady-stretch";
+import { TransportMeter } from "./transport-meter";
+
+/** Remembered of a live source. */
+const KEEP_SECONDS = 60;
+const SPEED_WINDOW_SECONDS = 6;
+const FLUTTER_WINDOW_SECONDS = 24;
+const SETTLED_SECONDS = 2.5;
+const BLOCK_SECONDS = 0.25;
+/** A change counts as a turn of something when it is this many times the scatter of quarter-second means. */
+const STEP_SCATTERS = 6;
+const SMALLEST_SCATTER = 0.0002;
+const INSTANT_SECONDS = 0.3;
+/** Tone that stopped longer ago than this is not playing. */
+const STILL_PLAYING_SECONDS = 0.25;
+const SPECTRUM_EVERY_SECONDS = 1;
+
+export interface LiveSpeed {
+  errorPercent: number;
+  /** Own uncertainty, ± at 95 %. */
+  uncertaintyPercent: number;
+  windowSeconds: number;
+  /** Steady for long enough to be logged. */
+  settled: boolean;
+  /** Mean of the last moments only, for the moving strip. */
+  instantPercent: number;
+  /** The last settled value before the speed last changed. */
+  beforeChange: { errorPercent: number; uncertaintyPercent: number } | null;
+}
+
+export interface LiveFlutter extends FlutterResult {
+  channel: string;
+  settled: boolean;
+}
+
+export interface LiveChannel {
+  channel: string;
+  peakDbfs: number;
+  /** Null while the tone is heard. */
+  problem: string | null;
+}
+
+export interface LiveResult {
+  seconds: number;
+  channels: LiveChannel[];
+  speed: LiveSpeed | null;
+  flutter: LiveFlutter | null;
+  /** Deviation spectrum in percent from 0 to 200 Hz, once a second; null in between. */
+  spectrum: { binHz: number; peakPercent: Float32Array } | null;
+}
+
+/**
+ * Readings of a tone that plays now: push blocks, ask about ten times a second.
+ *
+ * The speed is averaged over as long as it has been steady, up to six seconds: a change (somebody turned
+ * something) cuts the window short, so that the number follows at once and then firms up.
+ */
+export class LiveTransport {
+  private readonly meter: TransportMeter;
+  private readonly peaks: number[];
+  private steadySince = 0;
+  private lastSettled: LiveSpeed["beforeChange"] = null;
+  private beforeChange: LiveSpeed["beforeChange"] = null;
+  private nextSpectrum = 0;
+  private lastFlutter: LiveFlutter | null = null;
+  private nextFlutter = 0;
+
+  /** @throws RangeError when the sample rate cannot hold the tone */
+  constructor(sampleRateHz: number, channelCount: number, nominalHz: number) {
+    this.meter = new TransportMeter(sampleRateHz, channelCount, nominalHz, KEEP_SECONDS);
+    this.peaks = this.meter.channels.map(() => 0);
+    this.meter.forgetOldTones();
+  }
+
+  push(block: Array<Float64Array | Float32Array>): void {
+    block.forEach((samples, c) => {
+      for (let i = 0; i < samples.length; i++) {
+        const magnitude = Math.abs(samples[i]);
+        if (magnitude > this.peaks[c]) this.peaks[c] = magnitude;
+      }
+    });
+    this.meter.push(block);
+  }
+
+  /** Something was turned just now: what came before no longer belongs to the reading. */
+  mark(): void {
+    this.changed(this.meter.seconds);
+  }
+
+  result(withFlutter: boolean): LiveResult {
+    const now = this.meter.seconds;
+    const tones = this.meter.channels.map((_, c) => this.meter.tone(c, now - FLUTTER_WINDOW_SECONDS));
+    const channels = tones.map((tone, c): LiveChannel => {
+      const stopped =
+        tone.stretch !== null &&
+        tone.stretch.startSeconds + tone.stretch.deviation.length / tone.stretch.rateHz < now - STILL_PLAYING_SECONDS;
+      const peakDbfs = 20 * Math.log10(Math.max(this.peaks[c], 1e-8));
+      this.peaks[c] = 0;
+      return {
+        channel: tone.channel,
+        peakDbfs,
+        problem: tone.stretch === null ? (tone.warnings.at(-1) ?? null) : stopped ? `${tone.channel}: the tone has stopped.` : null,
+      };
+    });
+    const playing = tones.flatMap((tone, c) => (channels[c].problem === null && tone.stretch ? [tone] : []));
+    if (playing.length === 0) {
+      this.steadySince = now;
+      this.lastFlutter = null;
+      return { seconds: now, channels, speed: null, flutter: null, spectrum: null };
+    }
+    const speeds = playing.map((tone) => this.speed(tone.stretch as SteadyStretch, now));
+    const speed = speeds.reduce((a, b) => (b.uncertaintyPercent < a.uncertaintyPercent ? b : a));
+
+    let spectrum: LiveResult["spectrum"] = null;
+    if (withFlutter && now >= this.nextFlutter) {
+      this.nextFlutter = now + 0.19;
+      this.lastFlutter = this.flutter(playing.map((tone) => this.sinceChange(tone)));
+    }
+    if (withFlutter && now >= this.nextSpectrum) {
+      this.nextSpectrum = now + SPECTRUM_EVERY_SECONDS;
+      const { amplitude, binHz } = deviationSpectrum(this.sinceChange(playing[0]));
+      spectrum = {
+        binHz,
+        peakPercent: Float32Array.from(amplitude.subarray(0, Math.ceil(200 / binHz)), (a) => 100 * a),
+      };
+    }
+    return { seconds: now, channels, speed, flutter: withFlutter ? this.lastFlutter : null, spectrum };
+  }
+
+  private sinceChange(tone: { channel: string; stretch: SteadyStretch | null }): SteadyStretch & { channel: string } {
+    const stretch = tone.stretch as SteadyStretch;
+    const skip = Math.max(0, Math.round((this.steadySince - stretch.startSeconds) * stretch.rateHz));
+    return { ...stretch, channel: tone.channel, deviation: stretch.deviation.subarray(skip) };
+  }
+
+  private speed(stretch: SteadyStretch, now: number): LiveSpeed {
+    const { deviation, rateHz, startSeconds } = stretch;
+    const block = Math.round(BLOCK_SECONDS * rateHz);
+    const first = Math.max(0, Math.round((Math.max(this.steadySince, now - SPEED_WINDOW_SECONDS) - startSeconds) * rateHz));
+    const means: number[] = [];
+    for (let end = deviation.length; end - block >= first; end -= block) means.push(mean(deviation, end - block, end));
+    const cut = changePoint(means);
+    if (cut !== null) this.changed(now - cut * BLOCK_SECONDS);
+    const from = cut === null ? first : deviation.length - cut * block;
+    const window = deviation.subarray(Math.min(from, Math.max(0, deviation.length - 2 * block)));
+    const measured = speedOf({ deviation: window, rateHz });
+    const settled = measured.seconds >= SETTLED_SECONDS;
+    const { errorPercent, uncertaintyPercent } = measured;
+    if (settled) this.lastSettled = { errorPercent, uncertaintyPercent };
+    return {
+      errorPercent,
+      uncertaintyPercent,
+      windowSeconds: measured.seconds,
+      settled,
+      instantPercent: 100 * mean(deviation, deviation.length - Math.round(INSTANT_SECONDS * rateHz), deviation.length),
+      beforeChange: this.beforeChange,
+    };
+  }
+
+  private changed(at: number): void {
+    if (this.lastSettled) this.beforeChange = this.lastSettled;
+    this.lastSettled = null;
+    this.steadySince = at;
+  }
+
+  /** The channel with the larger figure, since the verdict is about the worse one. */
+  private flutter(stretches: Array<SteadyStretch & { channel: string }>): LiveFlutter | null {
+    const long = stretches.filter(({ deviation, rateHz }) => deviation.length >= rateHz);
+    const results = long.map((stretch) => ({ channel: stretch.channel, ...flutterOf(stretch) }));
+    if (results.length === 0) return null;
+    const worst = results.reduce((a, b) => (b.weighted.peakPercent > a.weighted.peakPercent ? b : a));
+    return { ...worst, settled: worst.seconds >= 10 };
+  }
+}
+
+function mean(x: Float64Array, from: number, to: number): number {
+  let sum = 0;
+  const start = Math.max(0, from);
+  for (let i = start; i < to; i++) sum += x[i];
+  return sum / Math.max(1, to - start);
+}
+
+/**
+ * How many of the newest block means belong together, when an older pair does not fit them; null when all do.
+ * The scatter comes from differences of neighbours, which a single step hardly touches.
+ */
+export function changePoint(newestFirst: number[]): number | null {
+  if (newestFirst.length < 4) return null;
+  const differences = newestFirst.slice(1).map((m, i) => Math.abs(m - newestFirst[i]));
+  differences.sort((a, b) => a - b);
+  const scatter = Math.max(SMALLEST_SCATTER, differences[differences.length >> 1] / 0.954);
+  let sum = newestFirst[0];
+  for (let j = 1; j + 1 < newestFirst.length; j++) {
+    const older = (newestFirst[j] + newestFirst[j + 1]) / 2;
+    if (Math.abs(older - sum / j) > STEP_SCATTERS * scatter * Math.sqrt(1 / j + 0.5)) return j;
+    sum += newestFirst[j];
+  }
+  return null;
+}

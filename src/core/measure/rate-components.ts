@@ -1,0 +1,55 @@
+import type { AmplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
+
+export interface RateComponent {
+  rateHz: number;
+  /** Peak deviation of this component alone, percent. */
+  peakPercent: number;
+}
+
+const LOWEST_RATE_HZ = 0.2;
+const HIGHEST_RATE_HZ = 200;
+/** A line counts when it stands this far above the median of its neighbourhood. */
+const ABOVE_FLOOR = 5;
+/** Weaker lines than this share of the strongest may be the window's own side lobes. */
+const WEAKEST_SHARE = 0.01;
+const NEIGHBOURS = 40;
+
+/**
+ * The strongest sinusoidal components of a Hann-windowed deviation spectrum (fraction per bin), strongest
+ * first, interpolated between bins by a parabola through the logarithms.
+ */
+export function strongestComponents(spectrum: AmplitudeSpectrum, most = 12): RateComponent[] {
+  const { amplitude, binHz } = spectrum;
+  const line = Math.max(1, Math.round(spectrum.binsPerLine));
+  const first = Math.max(2 * line, Math.ceil(LOWEST_RATE_HZ / binHz));
+  const last = Math.min(amplitude.length - 2, Math.floor(HIGHEST_RATE_HZ / binHz));
+  let strongest = 0;
+  for (let k = first; k <= last; k++) strongest = Math.max(strongest, amplitude[k]);
+  const found: RateComponent[] = [];
+  for (let k = first; k <= last; k++) {
+    const a = amplitude[k];
+    if (!(a > 0 && a >= WEAKEST_SHARE * strongest)) continue;
+    let summit = true;
+    for (let j = 1; j <= 2 * line && summit; j++)
+      summit = a > (amplitude[k - j] ?? 0) && a >= (amplitude[k + j] ?? 0);
+    if (summit && a >= ABOVE_FLOOR * floorAround(amplitude, k, line)) found.push(interpolate(spectrum, k));
+  }
+  return found.sort((a, b) => b.peakPercent - a.peakPercent).slice(0, most);
+}
+
+function floorAround(amplitude: Float64Array, k: number, line: number): number {
+  const around: number[] = [];
+  for (let j = 3 * line; j < (3 + NEIGHBOURS) * line; j += line) {
+    if (k - j > 0) around.push(amplitude[k - j]);
+    if (k + j < amplitude.length) around.push(amplitude[k + j]);
+  }
+  around.sort((a, b) => a - b);
+  return around[around.length >> 1] ?? 0;
+}
+
+function interpolate({ amplitude, binHz }: AmplitudeSpectrum, k: number): RateComponent {
+  const [a, b, c] = [k - 1, k, k + 1].map((i) => Math.log(amplitude[i]));
+  const shift = Number.isFinite(a + c) ? (0.5 * (a - c)) / (a - 2 * b + c) : 0;
+  const top = Number.isFinite(a + c) ? b - 0.25 * (a - c) * shift : b;
+  return { rateHz: (k + shift) * binHz, peakPercent: 100 * Math.exp(top) };
+}

@@ -1,0 +1,154 @@
+import { LARGEST_OFFSET, ToneDemodulator } from "@/core/dsp/tone-demodulator";
+import { channelName } from "./channel-name";
+import { DeviationTrack } from "./deviation-track";
+import { flutterOf, type FlutterResult } from "./flutter";
+import { InputCheck } from "./input-check";
+import { cents, speedOf, type SpeedResult } from "./speed";
+import { longestSteadyStretch, type SteadyStretch } from "./steady-stretch";
+
+/** A steady part of the tone in one channel, or the reason why there is none. */
+export type ChannelTone =
+  | { channel: string; stretch: SteadyStretch; warnings: string[] }
+  | { channel: string; stretch: null; warnings: string[] };
+
+export interface SpeedChannel extends SpeedResult {
+  channel: string;
+  frequencyHz: number;
+  errorCents: number;
+}
+
+const SILENCE_RMS = 1e-5;
+const OTHER_TONE_DB = 12;
+const LOWEST_PURITY = 0.5;
+
+interface ChannelState {
+  check: InputCheck;
+  demodulator: ToneDemodulator;
+  track: DeviationTrack;
+}
+
+/**
+ * Follows a reference tone on every channel of a stream: push blocks of any length, ask for results at any
+ * time. Files, the sound card and the practice machine all go through this one class.
+ *
+ * `keepSeconds` bounds what is remembered for a source without an end.
+ */
+export class TransportMeter {
+  readonly channels: string[];
+  private readonly states: ChannelState[];
+
+  /** @throws RangeError when the sample rate cannot hold the tone. */
+  constructor(
+    readonly sampleRateHz: number,
+    channelCount: number,
+    readonly nominalHz: number,
+    keepSeconds = Infinity,
+  ) {
+    this.channels = Array.from({ length: channelCount }, (_, i) => channelName(i, channelCount));
+    this.states = this.channels.map(() => {
+      const demodulator = new ToneDemodulator(sampleRateHz, nominalHz);
+      return {
+        check: new InputCheck(sampleRateHz),
+        demodulator,
+        track: new DeviationTrack(demodulator.outputRateHz, demodulator.firstResultSeconds, keepSeconds),
+      };
+    });
+  }
+
+  /** One array per channel, all of one length; samples that are not numbers are set to zero in place. */
+  push(block: Array<Float64Array | Float32Array>): void {
+    if (block.length !== this.states.length)
+      throw new RangeError(`expected ${this.states.length} channels in a block, got ${block.length}`);
+    this.states.forEach(({ check, demodulator, track }, i) => {
+      check.push(block[i]);
+      const { deviation, amplitude } = demodulator.push(block[i]);
+      track.append(deviation, amplitude);
+    });
+  }
+
+  /** For a source without an end: judge which tone plays, and its level, by the last few seconds only. */
+  forgetOldTones(): void {
+    for (const { check } of this.states) check.forgetful = true;
+  }
+
+  get seconds(): number {
+    return Math.max(...this.states.map(({ track }) => track.endSeconds));
+  }
+
+  /** The tone of a channel from `fromSeconds` on, with every reason for doubt. */
+  tone(channel: number, fromSeconds = -Infinity): ChannelTone {
+    const { check, track } = this.states[channel];
+    const name = this.channels[channel];
+    const warnings: string[] = [];
+    const refuse = (why: string): ChannelTone => ({
+      channel: name,
+      stretch: null,
+      warnings: [...warnings, `${name}: ${why}`],
+    });
+    if (check.brokenSamples > 0)
+      warnings.push(
+        `${name}: ${check.brokenSamples} samples are not valid numbers and were taken as silence; the file may be damaged.`,
+      );
+    if (check.clippedRuns > 0)
+      warnings.push(
+        `${name}: clipped in ${check.clippedRuns} places; lower the input level. Speed and flutter hardly suffer, levels and distortion do.`,
+      );
+
+    const heard = check.tone(this.nominalHz);
+    if (heard === null || check.rms < SILENCE_RMS)
+      return refuse("silence; nothing arrives on this channel.");
+    const offPercent = (hz: number) => 100 * (hz / this.nominalHz - 1);
+    if (heard.strongestAboveDb > OTHER_TONE_DB)
+      return refuse(
+        `the strongest tone is ${heard.strongestHz.toFixed(0)} Hz, not ${this.nominalHz} Hz (${signed(offPercent(heard.strongestHz))} %); is it another band, tape or speed?`,
+      );
+    if (heard.purity < LOWEST_PURITY)
+      return refuse(`no steady tone near ${this.nominalHz} Hz; noise, speech or music plays instead.`);
+    if (Math.abs(offPercent(heard.nearHz)) > 100 * LARGEST_OFFSET + 1)
+      return refuse(outOfRange(heard.nearHz, this.nominalHz));
+
+    const stretch = longestSteadyStretch(track, fromSeconds);
+    if (stretch === null) return refuse("the tone is too short or too broken up to measure.");
+    const mean = stretch.deviation.reduce((a, b) => a + b, 0) / stretch.deviation.length;
+    if (Math.abs(mean) > LARGEST_OFFSET) return refuse(outOfRange(this.nominalHz * (1 + mean), this.nominalHz));
+    if (stretch.dropouts > 0)
+      warnings.push(`${name}: ${stretch.dropouts} short drop-outs were bridged.`);
+    return { channel: name, stretch, warnings };
+  }
+
+  speed(channel: number, fromSeconds?: number): { result: SpeedChannel | null; warnings: string[] } {
+    const tone = this.tone(channel, fromSeconds);
+    if (tone.stretch === null) return { result: null, warnings: tone.warnings };
+    const speed = speedOf(tone.stretch);
+    return {
+      result: {
+        channel: tone.channel,
+        ...speed,
+        frequencyHz: this.nominalHz * (1 + speed.errorPercent / 100),
+        errorCents: cents(speed.errorPercent),
+      },
+      warnings: tone.warnings,
+    };
+  }
+
+  flutter(
+    channel: number,
+    fromSeconds?: number,
+  ): { result: (FlutterResult & { channel: string; carrierHz: number }) | null; warnings: string[] } {
+    const tone = this.tone(channel, fromSeconds);
+    if (tone.stretch === null) return { result: null, warnings: tone.warnings };
+    const warnings = [...tone.warnings];
+    const flutter = flutterOf(tone.stretch);
+    if (flutter.seconds < 5)
+      warnings.push(
+        `${tone.channel}: only ${flutter.seconds.toFixed(1)} s of tone; peak and two-sigma figures need at least 5 s.`,
+      );
+    const carrierHz = this.nominalHz * (1 + speedOf(tone.stretch).errorPercent / 100);
+    return { result: { channel: tone.channel, carrierHz, ...flutter }, warnings };
+  }
+}
+
+const signed = (percent: number) => `${percent > 0 ? "+" : "−"}${Math.abs(percent).toFixed(1)}`;
+
+const outOfRange = (heardHz: number, nominalHz: number) =>
+  `the tone is ${heardHz.toFixed(0)} Hz, ${signed(100 * (heardHz / nominalHz - 1))} % from ${nominalHz} Hz, which is more than ±${100 * LARGEST_OFFSET} %; is it another tape or speed?`;
