@@ -20,15 +20,14 @@ export function amplitudeSpectrum(
   stretch = size,
 ): AmplitudeSpectrum {
   const used = Math.min(stretch, x.length);
-  const fft = new FFT(size);
-  const input = new Array<number>(size).fill(0);
-  const output = fft.createComplexArray();
+  const { fft, input, output } = workspace(size);
+  const window = hannWindow(used);
+  input.fill(0);
   const power = new Float64Array(size / 2 + 1);
   const hop = Math.max(1, used >> 1);
   let averages = 0;
   for (let start = 0; start + used <= x.length; start += hop) {
-    for (let i = 0; i < used; i++)
-      input[i] = x[start + i] * (1 - Math.cos((2 * Math.PI * (i + 0.5)) / used));
+    for (let i = 0; i < used; i++) input[i] = x[start + i] * window[i];
     fft.realTransform(output, input);
     for (let k = 0; k < power.length; k++) {
       const re = output[2 * k];
@@ -43,6 +42,34 @@ export function amplitudeSpectrum(
     amplitude: power.map((p) => scale * Math.sqrt(p / Math.max(1, averages))),
     binsPerLine: size / used,
   };
+}
+
+let lastWindow = new Float64Array(0);
+
+/** Hann window of mean 1, kept for the next call of the same length. */
+function hannWindow(length: number): Float64Array {
+  if (lastWindow.length === length) return lastWindow;
+  lastWindow = new Float64Array(length);
+  for (let i = 0; i < length; i++) lastWindow[i] = 1 - Math.cos((2 * Math.PI * (i + 0.5)) / length);
+  return lastWindow;
+}
+
+interface Workspace {
+  fft: FFT;
+  input: number[];
+  output: number[];
+}
+const workspaces = new Map<number, Workspace>();
+
+/** Tables and buffers of one transform size, made once. */
+function workspace(size: number): Workspace {
+  let found = workspaces.get(size);
+  if (!found) {
+    const fft = new FFT(size);
+    found = { fft, input: new Array<number>(size).fill(0), output: fft.createComplexArray() };
+    workspaces.set(size, found);
+  }
+  return found;
 }
 
 /** RMS of what lies from `fromHz` up to `toHz` (Hann window: 1.5 lines of noise bandwidth). */

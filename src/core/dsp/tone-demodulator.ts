@@ -3,7 +3,7 @@ import { kaiserLowpass } from "./kaiser-lowpass";
 
 /** Deviation is followed flat up to this rate; 250 Hz leaves the 200 Hz of the flutter meters untouched. */
 const DEVIATION_PASS_HZ = 250;
-const DEVIATION_STOP_HZ = 700;
+const DEVIATION_STOP_HZ = 800;
 const LOWEST_OUTPUT_RATE_HZ = 1600;
 
 /**
@@ -26,7 +26,8 @@ export interface ToneTrackBlock {
  * The steps: a complex band-pass around the nominal frequency (a low-pass moved up to it) that also
  * decimates; moving the result down to 0 Hz at the low rate, where it is cheap; a narrower low-pass;
  * the phase step from sample to sample, which is the frequency; a last low-pass down to the output rate.
- * All filters are linear in phase and 120 dB down where anything could fold back.
+ * All filters are linear in phase, 90 dB down in the first stage and 100 dB in the others where anything could
+ * fold back onto the tone.
  *
  * Accepts blocks of any length. Tones from −15 % to +15 % of nominal, modulated at up to 250 Hz.
  */
@@ -36,8 +37,7 @@ export class ToneDemodulator {
   /** Time of the first result, in seconds after the first sample pushed. */
   readonly firstResultSeconds: number;
 
-  private readonly real: FirDecimator;
-  private readonly imaginary: FirDecimator;
+  private readonly bandPass: FirDecimator;
   private readonly narrowReal: FirDecimator;
   private readonly narrowImaginary: FirDecimator;
   private readonly smoothDeviation: FirDecimator;
@@ -56,44 +56,35 @@ export class ToneDemodulator {
         `a tone of ${nominalHz} Hz needs a sample rate of at least ${Math.ceil(2.6 * nominalHz)} Hz and the tone at least 200 Hz; the rate here is ${sampleRateHz} Hz`,
       );
     const passHz = Math.min(LARGEST_OFFSET * nominalHz + SIDEBAND_HZ, 0.75 * nominalHz);
-    const stopHz = 1.6 * passHz;
+    const stopHz = 2.2 * passHz;
 
     const firstFactor = Math.max(1, Math.floor(sampleRateHz / (7.4 * passHz)));
     const wideRateHz = sampleRateHz / firstFactor;
-    const wide = kaiserLowpass(sampleRateHz, passHz, Math.max(wideRateHz - stopHz, stopHz));
-    const centre = (wide.length - 1) / 2;
+    const wide = kaiserLowpass(sampleRateHz, passHz, Math.max(wideRateHz - stopHz, stopHz), 90);
     const omega = (2 * Math.PI * nominalHz) / sampleRateHz;
-    this.real = new FirDecimator(
-      wide.map((tap, i) => tap * Math.cos(omega * (i - centre))),
-      firstFactor,
-    );
-    this.imaginary = new FirDecimator(
-      wide.map((tap, i) => tap * Math.sin(omega * (i - centre))),
-      firstFactor,
-    );
+    this.bandPass = new FirDecimator(wide, firstFactor, omega);
     this.radiansPerStep = omega * firstFactor;
 
     const secondFactor = Math.max(1, Math.floor(wideRateHz / (3.6 * passHz)));
-    const narrow = kaiserLowpass(wideRateHz, passHz, stopHz);
+    const narrow = kaiserLowpass(wideRateHz, passHz, stopHz, 100);
     this.narrowReal = new FirDecimator(narrow, secondFactor);
     this.narrowImaginary = new FirDecimator(narrow, secondFactor);
     const stepRateHz = wideRateHz / secondFactor;
     this.deviationPerRadian = stepRateHz / (2 * Math.PI * nominalHz);
 
     const thirdFactor = Math.max(1, Math.floor(stepRateHz / LOWEST_OUTPUT_RATE_HZ));
-    const last = kaiserLowpass(stepRateHz, DEVIATION_PASS_HZ, DEVIATION_STOP_HZ);
+    const last = kaiserLowpass(stepRateHz, DEVIATION_PASS_HZ, DEVIATION_STOP_HZ, 100);
     this.smoothDeviation = new FirDecimator(last, thirdFactor);
     this.smoothAmplitude = new FirDecimator(last, thirdFactor);
     this.outputRateHz = stepRateHz / thirdFactor;
     this.firstResultSeconds =
-      this.real.delaySamples / sampleRateHz +
+      this.bandPass.delaySamples / sampleRateHz +
       this.narrowReal.delaySamples / wideRateHz +
       (this.smoothDeviation.delaySamples + 0.5) / stepRateHz;
   }
 
-  push(samples: ArrayLike<number>, length = samples.length): ToneTrackBlock {
-    const re = this.real.push(samples, length);
-    const im = this.imaginary.push(samples, length);
+  push(samples: Float64Array | Float32Array): ToneTrackBlock {
+    const { re, im } = this.bandPass.push(samples);
     for (let k = 0; k < re.length; k++) {
       // multiply by e^(−jωt): the angle is wrapped by the remainder so that it stays exact over hours
       const angle = (this.mixed * this.radiansPerStep) % (2 * Math.PI);
@@ -105,15 +96,15 @@ export class ToneDemodulator {
       im[k] = b * c - a * s;
       this.mixed++;
     }
-    const zr = this.narrowReal.push(re);
-    const zi = this.narrowImaginary.push(im);
+    const zr = this.narrowReal.push(re).re;
+    const zi = this.narrowImaginary.push(im).re;
 
     const skip = this.primed ? 0 : Math.min(1, zr.length);
     const steps = zr.length - skip;
     const deviation = new Float64Array(steps);
     const amplitude = new Float64Array(steps);
-    let pr = this.primed ? this.lastReal : zr[0];
-    let pi = this.primed ? this.lastImaginary : zi[0];
+    let pr = this.primed ? this.lastReal : (zr[0] ?? 0);
+    let pi = this.primed ? this.lastImaginary : (zi[0] ?? 0);
     for (let k = 0; k < steps; k++) {
       const r = zr[k + skip];
       const i = zi[k + skip];
@@ -128,8 +119,8 @@ export class ToneDemodulator {
       this.lastImaginary = pi;
     }
     return {
-      deviation: this.smoothDeviation.push(deviation),
-      amplitude: this.smoothAmplitude.push(amplitude),
+      deviation: this.smoothDeviation.push(deviation).re,
+      amplitude: this.smoothAmplitude.push(amplitude).re,
     };
   }
 }

@@ -1,6 +1,7 @@
 /** A repeatable stream of random numbers (mulberry32): the same seed gives the same machine. */
 export class SeededRandom {
   private state: number;
+  private spare: number | null = null;
 
   constructor(seed: number) {
     this.state = seed >>> 0;
@@ -15,10 +16,21 @@ export class SeededRandom {
     return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
   }
 
-  /** Mean 0, standard deviation 1 (sum of twelve uniforms, which ends at ±6). */
+  /** Mean 0, standard deviation 1 (Marsaglia's polar method, which yields two at a time). */
   normal(): number {
-    let sum = -6;
-    for (let i = 0; i < 12; i++) sum += this.uniform();
-    return sum;
+    if (this.spare !== null) {
+      const kept = this.spare;
+      this.spare = null;
+      return kept;
+    }
+    for (;;) {
+      const a = 2 * this.uniform() - 1;
+      const b = 2 * this.uniform() - 1;
+      const square = a * a + b * b;
+      if (square >= 1 || square === 0) continue;
+      const scale = Math.sqrt((-2 * Math.log(square)) / square);
+      this.spare = b * scale;
+      return a * scale;
+    }
   }
 }

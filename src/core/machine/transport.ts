@@ -22,7 +22,10 @@ export class Transport {
   private readonly random: SeededRandom;
   private readonly phases: number[];
   private wander = 0;
-  private scrape = [0, 0];
+  private scrape1 = 0;
+  private scrape2 = 0;
+  private readonly scrapeGain: number;
+  private readonly scrapeFeedback: [number, number];
   private lookValue = 0;
   private samplesToLook = 0;
   private slope = 0;
@@ -36,6 +39,13 @@ export class Transport {
     this.phases = Array.from({ length: 8 }, () => this.random.uniform());
     this.trimmer = new Trimmer(parameters["trimmer.backlashTurns"], parameters["trimmer.rangeTurns"]);
     this.lookValue = this.look(0);
+
+    // a resonance whose output for white noise of RMS 1 has the RMS that was asked for
+    const w = (2 * Math.PI * parameters["scrape.rateHz"]) / sampleRateHz;
+    const r = Math.exp(-w / (2 * SCRAPE_Q));
+    const unit = Math.sqrt(((1 - r * r) * (1 - 2 * r * r * Math.cos(2 * w) + r ** 4)) / (1 + r * r));
+    this.scrapeGain = (parameters["scrape.percent"] / 100) * unit;
+    this.scrapeFeedback = [2 * r * Math.cos(w), -r * r];
   }
 
   /** Tape speed relative to nominal for the next sample; 1 is right. */
@@ -65,23 +75,17 @@ export class Transport {
     const p = this.parameters;
     const v = 10 * p.speedCmPerS; // mm/s
     const mm = this.tapeMm + v * this.lookValue * ahead;
-    const turn = (partMm: number, k: number) => {
-      const t = mm / partMm + this.phases[k];
-      return t - Math.floor(t);
-    };
-    const sine = (percent: number, partMm: number, k: number) =>
-      percent === 0 ? 0 : (percent / 100) * Math.sin(2 * Math.PI * turn(partMm, k));
-
     const capstanMm = Math.PI * p["capstan.diameterMm"];
     const rollerMm = Math.PI * p["pinchRoller.diameterMm"];
     // tape that passes while the belt goes round once: belt length over pulley circumference, in capstan turns
     const beltMm = (p["belt.lengthMm"] / (Math.PI * p["belt.pulleyDiameterMm"])) * capstanMm;
+    const [capstan, roller, flat, lump, motor] = this.phases;
     const parts =
-      sine(p["capstan.eccentricityPercent"], capstanMm, 0) +
-      sine(p["pinchRoller.eccentricityPercent"], rollerMm, 1) -
-      pulse(p["pinchRoller.flatPercent"], turn(rollerMm, 2)) +
-      pulse(p["belt.lumpPercent"], turn(beltMm, 3)) +
-      sine(p["motor.cogPercent"], capstanMm / p["motor.perCapstanTurn"], 4) +
+      sine(p["capstan.eccentricityPercent"], mm / capstanMm + capstan) +
+      sine(p["pinchRoller.eccentricityPercent"], mm / rollerMm + roller) -
+      pulse(p["pinchRoller.flatPercent"], mm / rollerMm + flat) +
+      pulse(p["belt.lumpPercent"], mm / beltMm + lump) +
+      sine(p["motor.cogPercent"], (mm * p["motor.perCapstanTurn"]) / capstanMm + motor) +
       this.reels(mm);
 
     const corner = (2 * Math.PI * WANDER_CORNER_HZ) / LOOKS_PER_SECOND;
@@ -106,26 +110,26 @@ export class Transport {
     // turns since the start of a pack whose area changes with the tape: ∫ dx / (2πr(x))
     const takeUp = (Math.sqrt(hub * hub + area) - hub) / thickness;
     const supply = (full - Math.sqrt(Math.max(hub * hub, full * full - area))) / thickness;
-    return (
-      (percent / 100) *
-      (Math.sin(2 * Math.PI * (takeUp + this.phases[5])) + Math.sin(2 * Math.PI * (supply + this.phases[6])))
-    );
+    return sine(percent, takeUp + this.phases[5]) + sine(percent, supply + this.phases[6]);
   }
 
-  /** Noise through a resonance, scaled to the RMS that was asked for. */
   private nextScrape(): number {
-    const p = this.parameters;
-    const w = (2 * Math.PI * p["scrape.rateHz"]) / this.sampleRateHz;
-    const r = Math.exp(-w / (2 * SCRAPE_Q));
-    const gain = Math.sqrt((1 - r * r) * (1 - 2 * r * r * Math.cos(2 * w) + r ** 4) / (1 + r * r));
-    const y = gain * this.random.normal() + 2 * r * Math.cos(w) * this.scrape[0] - r * r * this.scrape[1];
-    this.scrape = [y, this.scrape[0]];
-    return (p["scrape.percent"] / 100) * y;
+    const [near, far] = this.scrapeFeedback;
+    const y = this.scrapeGain * this.random.normal() + near * this.scrape1 + far * this.scrape2;
+    this.scrape2 = this.scrape1;
+    this.scrape1 = y;
+    return y;
   }
 }
 
+/** Speed variation of an eccentric part, as a fraction, after so many turns. */
+function sine(percent: number, turns: number): number {
+  return percent === 0 ? 0 : (percent / 100) * Math.sin(2 * Math.PI * turns);
+}
+
 /** A raised-cosine bump of the given peak, once a turn. */
-function pulse(percent: number, turn: number): number {
-  if (percent === 0 || turn >= PULSE_SHARE) return 0;
-  return (percent / 200) * (1 - Math.cos((2 * Math.PI * turn) / PULSE_SHARE));
+function pulse(percent: number, turns: number): number {
+  const passed = turns - Math.floor(turns);
+  if (percent === 0 || passed >= PULSE_SHARE) return 0;
+  return (percent / 200) * (1 - Math.cos((2 * Math.PI * passed) / PULSE_SHARE));
 }

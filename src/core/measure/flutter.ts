@@ -73,7 +73,7 @@ export function deviationSpectrum({
   rateHz,
 }: Pick<SteadyStretch, "deviation" | "rateHz">): AmplitudeSpectrum {
   const used = Math.min(deviation.length, LONGEST_SPECTRUM_STRETCH);
-  const size = 2 ** Math.ceil(Math.log2(4 * used));
+  const size = 2 ** Math.ceil(Math.log2(2 * used));
   return amplitudeSpectrum(withoutMeanAndSlope(deviation), rateHz, size, used);
 }
 

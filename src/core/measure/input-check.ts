@@ -2,7 +2,7 @@ import { amplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
 
 const SPECTRUM_SIZE = 16384;
 /** One look per this many samples is enough to know which tone plays. */
-const LOOK_EVERY = 4 * SPECTRUM_SIZE;
+const LOOK_EVERY = 16 * SPECTRUM_SIZE;
 const CLIPPED_AT = 0.9999;
 const CLIPPED_RUN = 3;
 /** Below this the tone that should be there is judged against hum and rumble, which may be stronger. */
@@ -41,19 +41,28 @@ export class InputCheck {
 
   /** Takes the block as it is, replaces samples that are not numbers by zero, counts them. */
   push(block: Float64Array | Float32Array): void {
+    let { peak, run } = this;
+    let squares = 0;
+    let sum = 0;
     for (let i = 0; i < block.length; i++) {
       let v = block[i];
-      if (!Number.isFinite(v) || Math.abs(v) > 1e6) {
+      let magnitude = Math.abs(v);
+      if (!(magnitude < 1e6)) {
         this.brokenSamples++;
-        block[i] = v = 0;
+        block[i] = v = magnitude = 0;
       }
-      const magnitude = Math.abs(v);
-      if (magnitude > this.peak) this.peak = magnitude;
-      this.run = magnitude >= CLIPPED_AT ? this.run + 1 : 0;
-      if (this.run === CLIPPED_RUN) this.clippedRuns++;
-      this.sumOfSquares += v * v;
-      this.sum += v;
+      if (magnitude > peak) peak = magnitude;
+      if (magnitude >= CLIPPED_AT) {
+        run++;
+        if (run === CLIPPED_RUN) this.clippedRuns++;
+      } else run = 0;
+      squares += v * v;
+      sum += v;
     }
+    this.peak = peak;
+    this.run = run;
+    this.sumOfSquares += squares;
+    this.sum += sum;
     this.count += block.length;
     this.lookAt(block);
   }

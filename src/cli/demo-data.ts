@@ -1,0 +1,198 @@
+import { mkdir, writeFile } from "node:fs/promises";
+import { speedTone } from "@/core/alignment/limits";
+import { flutterReadings, speedReading, type LogContext } from "@/core/alignment/log-reading";
+import type { Adjustment, Job, Phase, Reading, StationId } from "@/core/alignment/records";
+import { ROUTE } from "@/core/alignment/stations";
+import { writeBundle } from "@/core/formats/job-bundle";
+import { PracticeDeck } from "@/core/machine/practice-deck";
+import { practiceMachine } from "@/core/machine/practice-machines";
+import type { TransportParameters } from "@/core/machine/transport-parameters";
+import { TransportMeter } from "@/core/measure/transport-meter";
+import { DEMO_TAPES } from "@/core/reference/demo-tapes";
+import { DEMO_MACHINES } from "./demo-machines";
+
+/*
+ * Writes the demo workshop: jobs at different points of their route. Every reading in it is measured by the
+ * engine from the sound of a practice machine whose trimmer was really turned.
+ */
+
+const OUT = "public/demo";
+const SAMPLE_RATE_HZ = 48000;
+const readings: Reading[] = [];
+const adjustments: Adjustment[] = [];
+const jobs: Job[] = [];
+let counter = 0;
+const newId = () => `demo-${String(++counter).padStart(4, "0")}`;
+
+/** A job on a practice machine; the clock only moves forward, a few minutes a step. */
+class DemoJob {
+  private readonly deck: PracticeDeck;
+  private readonly tape;
+  private minutes = 0;
+
+  constructor(
+    private readonly job: Job,
+    settings: Partial<TransportParameters>,
+    seed: number,
+  ) {
+    jobs.push(job);
+    this.tape = DEMO_TAPES.find(({ id }) => id === job.tapeId)!;
+    this.deck = new PracticeDeck({
+      parameters: { ...practiceMachine(job.machineId).transport, ...settings },
+      toneHz: speedTone(this.tape)!.frequencyHz,
+      sampleRateHz: SAMPLE_RATE_HZ,
+      seed,
+    });
+    this.deck.render(2 * SAMPLE_RATE_HZ);
+  }
+
+  log(station: "speed" | "flutter", phase: Phase): this {
+    const nominalHz = speedTone(this.tape)!.frequencyHz;
+    const meter = new TransportMeter(SAMPLE_RATE_HZ, 2, nominalHz);
+    const seconds = station === "speed" ? 8 : 24;
+    for (let i = 0; i < seconds; i++) meter.push(this.deck.render(SAMPLE_RATE_HZ));
+    const context: LogContext = {
+      newId,
+      jobId: this.job.id,
+      channel: "left",
+      tapeId: this.tape.id,
+      tapeUncertaintyPercent: this.tape.frequencyUncertaintyPercent,
+      nominalHz,
+      speedCmPerS: this.job.speedCmPerS,
+      phase,
+      at: this.now(),
+      source: { kind: "practice", name: practiceMachine(this.job.machineId).name },
+    };
+    if (station === "speed") readings.push(speedReading(meter.speed(0).result!, context));
+    else readings.push(...flutterReadings(meter.flutter(0).result!, context));
+    return this;
+  }
+
+  turn(adjusterId: string, turns: number): this {
+    const turned = this.deck.transport.trimmer.turn(turns);
+    adjustments.push({
+      id: newId(),
+      jobId: this.job.id,
+      station: "speed",
+      adjusterId,
+      turns: turned,
+      at: this.now(),
+      note: "",
+      supersedes: null,
+    });
+    this.deck.render(SAMPLE_RATE_HZ);
+    return this;
+  }
+
+  finish(): void {
+    this.job.finishedAt = this.now();
+  }
+
+  private now(): string {
+    this.minutes += 2;
+    this.job.updatedAt = new Date(Date.parse(this.job.createdAt) + this.minutes * 60_000).toISOString();
+    return this.job.updatedAt;
+  }
+}
+
+const allDone = (...stations: StationId[]): Job["done"] =>
+  Object.fromEntries(
+    stations.map((id) => [id, [...ROUTE.find((station) => station.id === id)!.checks]]),
+  ) as Job["done"];
+
+function job(fields: Pick<Job, "number" | "machineId" | "tapeId" | "speedCmPerS" | "complaint" | "createdAt"> & Partial<Job>): Job {
+  return {
+    id: `demo-job-${fields.number}`,
+    notes: "",
+    done: {} as Job["done"],
+    waiting: null,
+    finishedAt: null,
+    updatedAt: fields.createdAt,
+    ...fields,
+  };
+}
+
+new DemoJob(
+  job({
+    number: "0412",
+    machineId: "tarnvik-t-2",
+    tapeId: "ssa-03",
+    speedCmPerS: 19.05,
+    complaint: "Runs slow; voices sound tired.",
+    createdAt: "2026-11-19T10:02:00.000Z",
+    done: allDone("intake", "service", "path", "clean"),
+  }),
+  { "speed.errorPercent": -1.6 },
+  412,
+)
+  .log("speed", "as found")
+  .log("flutter", "as found")
+  .turn("speed-19", 0.25)
+  .log("speed", "working")
+  .turn("speed-19", 0.5)
+  .log("speed", "working");
+
+new DemoJob(
+  job({
+    number: "0409",
+    machineId: "ellesby-c-3h",
+    tapeId: "ssa-01",
+    speedCmPerS: 4.76,
+    complaint: "Half a tone sharp after its last service.",
+    notes: "Owner wants it ready for the winter interviews.",
+    createdAt: "2026-11-16T09:15:00.000Z",
+    done: allDone("intake", "service", "path", "clean"),
+  }),
+  { "speed.errorPercent": 2.9 },
+  409,
+)
+  .log("speed", "as found")
+  .log("flutter", "as found")
+  .turn("speed", -0.125)
+  .log("speed", "working")
+  .turn("speed", -0.36)
+  .log("speed", "as left")
+  .log("flutter", "as left")
+  .finish();
+
+jobs.push(
+  job({
+    number: "0415",
+    machineId: "ellesby-c-1r",
+    tapeId: "ssa-01",
+    speedCmPerS: 4.76,
+    complaint: "Chews tape in reverse, and pianos wobble.",
+    createdAt: "2026-11-21T14:30:00.000Z",
+  }),
+);
+
+new DemoJob(
+  job({
+    number: "0398",
+    machineId: "marrow-field-7",
+    tapeId: "ssa-01",
+    speedCmPerS: 4.76,
+    complaint: "Wavers, worse on batteries.",
+    notes: "Old belt is tacky and has a flat where it sat on the motor pulley.",
+    createdAt: "2026-11-12T08:40:00.000Z",
+    done: {
+      ...allDone("intake"),
+      service: [ROUTE[1].checks[1]],
+    } as Job["done"],
+    waiting: { for: "belt 71 mm", until: "2026-11-30", after: "service" },
+  }),
+  { "speed.errorPercent": -1.3, "belt.lumpPercent": 1.1, "wander.percent": 0.12 },
+  398,
+)
+  .log("speed", "as found")
+  .log("flutter", "as found");
+
+await mkdir(OUT, { recursive: true });
+await writeFile(
+  `${OUT}/workshop.unzel.json`,
+  writeBundle(
+    { jobs, machines: DEMO_MACHINES, tapes: [...DEMO_TAPES], readings, adjustments },
+    "2026-11-22T08:00:00.000Z",
+  ),
+);
+console.error(`Wrote ${jobs.length} jobs with ${readings.length} readings to ${OUT}.`);

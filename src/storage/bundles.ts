@@ -1,0 +1,60 @@
+import { readBundle, writeBundle, type BundleContent } from "@/core/formats/job-bundle";
+import { database } from "./database";
+
+/** The bundle text of one job with its machine and every tape that its readings name. */
+export async function exportJob(jobId: string): Promise<string> {
+  const job = await database.jobs.get(jobId);
+  if (!job) throw new Error(`There is no job ${jobId} in this browser.`);
+  const readings = await database.readings.where("jobId").equals(jobId).sortBy("id");
+  const adjustments = await database.adjustments.where("jobId").equals(jobId).sortBy("id");
+  const tapeIds = [...new Set([job.tapeId, ...readings.map((r) => r.context.tapeId)])];
+  const present = <T>(records: Array<T | undefined>) => records.filter((record): record is T => record !== undefined);
+  return writeBundle(
+    {
+      jobs: [job],
+      machines: present([await database.machines.get(job.machineId)]),
+      tapes: present(await database.tapes.bulkGet(tapeIds)),
+      readings,
+      adjustments,
+    },
+    new Date().toISOString(),
+  );
+}
+
+export interface ImportOutcome {
+  jobNumbers: string[];
+  jobIds: string[];
+  newReadings: number;
+  newAdjustments: number;
+}
+
+/**
+ * Imports a bundle, all or nothing. Readings and adjustments are added to those that are here; of a job,
+ * machine or tape that is here already, the one that was changed later stays.
+ * @throws BundleError when the file cannot be used
+ */
+export async function importBundle(text: string): Promise<ImportOutcome> {
+  return storeContent(readBundle(text));
+}
+
+async function storeContent(content: BundleContent): Promise<ImportOutcome> {
+  const { jobs, machines, tapes, readings, adjustments } = content;
+  const tables = [database.jobs, database.machines, database.tapes, database.readings, database.adjustments];
+  return database.transaction("rw", tables, async () => {
+    const before = [await database.readings.count(), await database.adjustments.count()];
+    for (const job of jobs) {
+      const here = await database.jobs.get(job.id);
+      if (!here || here.updatedAt < job.updatedAt) await database.jobs.put(job);
+    }
+    for (const machine of machines) if (!(await database.machines.get(machine.id))) await database.machines.add(machine);
+    for (const tape of tapes) if (!(await database.tapes.get(tape.id))) await database.tapes.add(tape);
+    await database.readings.bulkPut(readings);
+    await database.adjustments.bulkPut(adjustments);
+    return {
+      jobNumbers: jobs.map(({ number }) => number),
+      jobIds: jobs.map(({ id }) => id),
+      newReadings: (await database.readings.count()) - before[0],
+      newAdjustments: (await database.adjustments.count()) - before[1],
+    };
+  });
+}

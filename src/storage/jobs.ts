@@ -1,0 +1,68 @@
+import { ulid } from "ulid";
+import {
+  adjustmentSchema,
+  jobSchema,
+  machineSchema,
+  readingSchema,
+  type Adjustment,
+  type Job,
+  type Machine,
+  type Reading,
+  type StationId,
+} from "@/core/alignment/records";
+import { database } from "./database";
+
+export const newId = (): string => ulid();
+
+/** Stores a new job, and its machine when that is new too, or nothing at all. */
+export async function createJob(job: Job, machine: Machine | null): Promise<void> {
+  await database.transaction("rw", database.jobs, database.machines, async () => {
+    if (machine) await database.machines.add(machineSchema.parse(machine));
+    await database.jobs.add(jobSchema.parse(job));
+  });
+}
+
+/** Changes single fields of a job, so that two tabs that change different fields do not undo each other. */
+export async function changeJob(
+  id: string,
+  fields: Partial<Pick<Job, "complaint" | "notes" | "waiting" | "finishedAt" | "tapeId" | "speedCmPerS">>,
+): Promise<void> {
+  await database.jobs.update(id, { ...fields, updatedAt: new Date().toISOString() });
+}
+
+/** Ticks or unticks one line of a checklist. */
+export async function setCheck(id: string, station: StationId, line: string, done: boolean): Promise<void> {
+  await database.transaction("rw", database.jobs, async () => {
+    const job = await database.jobs.get(id);
+    if (!job) return;
+    const others = (job.done[station] ?? []).filter((other) => other !== line);
+    await database.jobs.update(id, {
+      done: { ...job.done, [station]: done ? [...others, line] : others },
+      updatedAt: new Date().toISOString(),
+    });
+  });
+}
+
+/** Appends readings; they are never edited. */
+export async function appendReadings(readings: Reading[]): Promise<void> {
+  await database.readings.bulkAdd(readings.map((reading) => readingSchema.parse(reading)));
+}
+
+export async function appendAdjustment(adjustment: Adjustment): Promise<void> {
+  await database.adjustments.add(adjustmentSchema.parse(adjustment));
+}
+
+/** Removes a job with all that belongs to it. Machine and tape stay. */
+export async function deleteJob(id: string): Promise<void> {
+  await database.transaction("rw", database.jobs, database.readings, database.adjustments, async () => {
+    await database.readings.where("jobId").equals(id).delete();
+    await database.adjustments.where("jobId").equals(id).delete();
+    await database.jobs.delete(id);
+  });
+}
+
+/** The next free number for a tag: one more than the largest there is. */
+export async function nextJobNumber(): Promise<string> {
+  const numbers = (await database.jobs.toArray()).map(({ number }) => Number(number)).filter(Number.isInteger);
+  return String(Math.max(0, ...numbers) + 1).padStart(4, "0");
+}
