@@ -27,7 +27,7 @@ export interface LiveSpeed {
   /** Mean of the last moments only, for the moving strip. */
   instantPercent: number;
   /** The last settled value before the speed last changed. */
-  beforeChange: { errorPercent: number; uncertaintyPercent: number } | null;
+  beforeChange: { errorPercent: number; uncertaintyPercent: number; atSeconds: number } | null;
 }
 
 export interface LiveFlutter extends FlutterResult {
@@ -148,7 +148,7 @@ export class LiveTransport {
     const measured = speedOf({ deviation: window, rateHz });
     const settled = measured.seconds >= SETTLED_SECONDS;
     const { errorPercent, uncertaintyPercent } = measured;
-    if (settled) this.lastSettled = { errorPercent, uncertaintyPercent };
+    if (settled) this.lastSettled = { errorPercent, uncertaintyPercent, atSeconds: now };
     return {
       errorPercent,
       uncertaintyPercent,

@@ -1,0 +1,5 @@
+import { NewJob } from "@/features/job/new-job";
+
+export default function Page() {
+  return <NewJob />;
+}

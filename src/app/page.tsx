@@ -1,0 +1,5 @@
+import { Floor } from "@/features/floor/floor";
+
+export default function Page() {
+  return <Floor />;
+}

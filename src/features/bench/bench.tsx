@@ -1,0 +1,218 @@
+"use client";
+import Alert from "@mui/material/Alert";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Typography from "@mui/material/Typography";
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import { useEffect, useRef, useState } from "react";
+import { useHotkeys } from "react-hotkeys-hook";
+import { limitFor, speedTone } from "@/core/alignment/limits";
+import type { Phase, StationId } from "@/core/alignment/records";
+import { readingsOf } from "@/core/alignment/station-state";
+import { ROUTE, stationById, type Station } from "@/core/alignment/stations";
+import { adviseTurn, learnedTurns, type TurnAdvice } from "@/core/alignment/turn-guidance";
+import { JobTapeLine, stationHref } from "../job/job-tape-line";
+import { useJobRecords, type JobView } from "../job/use-job-records";
+import { Missing } from "../shell/missing";
+import { ThemeSwitch } from "../shell/theme-switch";
+import { Checklist } from "./checklist";
+import { KeyList } from "./key-list";
+import { MeasurePanel } from "./measure-panel";
+import { PracticeDrawer } from "./practice-drawer";
+import { SetUpColumn } from "./set-up-card";
+import { Slip } from "./slip";
+import { SourceBar } from "./source-bar";
+import { TurnCard } from "./turn-card";
+import { useListener, type ListenerState } from "./use-listener";
+import { useLogbook } from "./use-logbook";
+import { useChosenWork, WorkCard } from "./work-card";
+
+/** Within this share of the limit there is nothing more to gain by turning. */
+const GOOD_ENOUGH_SHARE = 0.2;
+const SMALLEST_GOOD_ENOUGH_PERCENT = 0.04;
+
+export function Bench({ jobId, stationId }: { jobId: string; stationId: StationId }) {
+  const view = useJobRecords(jobId);
+  const station = stationById(stationId);
+  if (view === undefined) return <Box sx={{ p: 6, color: "text.secondary" }}>Opening the bench…</Box>;
+  if (view === null || !station) return <Missing what="This job is not in this browser." />;
+  return <OpenBench view={view} station={station} />;
+}
+
+function OpenBench({ view, station }: { view: JobView; station: Station }) {
+  const { job, machine, tape } = view;
+  const router = useRouter();
+  const tone = speedTone(tape);
+  const nominalHz = ((tone?.frequencyHz ?? 3150) * job.speedCmPerS) / tape.speedCmPerS;
+  const listener = useListener({
+    machineId: machine.id,
+    machineName: machine.name,
+    nominalHz,
+    practiceToneHz: nominalHz,
+    speedCmPerS: job.speedCmPerS,
+    flutter: station.id === "flutter",
+  });
+  const { log, logTurn } = useLogbook(view, station.id, nominalHz, listener);
+  const [notice, setNotice] = useState<string | null>(null);
+  const [drawer, setDrawer] = useState(false);
+  const [keys, setKeys] = useState(false);
+  const sourceButton = useRef<HTMLButtonElement>(null);
+  const measuring = station.kind === "measure";
+
+  const adjuster = machine.adjusters.find((a) => a.sets === "speed" && a.kind === "turn");
+  const advice = useTurnAdvice(view, listener, adjuster?.id);
+  const [turns, setTurns] = useProposedTurns(advice, listener);
+  const work = machine.adjusters.filter((a) => a.kind === "work");
+  const [workId, chooseWork] = useChosenWork(work);
+
+  const logAs = async (phase: Phase) => measuring && setNotice(await log(phase));
+  const turned = async () => {
+    setNotice(null);
+    const chosen = station.id === "speed" ? adjuster : work.find(({ id }) => id === workId);
+    if (!measuring || !chosen) return;
+    if (station.id === "speed" && turns === 0) return setNotice("The slot has not been turned since the last time.");
+    await logTurn(chosen, station.id === "speed" ? turns : null);
+  };
+  const step = (by: number) => {
+    const next = ROUTE[ROUTE.findIndex(({ id }) => id === station.id) + by];
+    if (next) router.push(stationHref(job.id, next));
+  };
+
+  const options = { preventDefault: true, ignoreEventWhen: onControl };
+  useHotkeys("space", () => void logAs("working"), options);
+  useHotkeys("f", () => void logAs("as found"), options);
+  useHotkeys("l", () => void logAs("as left"), options);
+  useHotkeys("t", () => void turned(), options);
+  useHotkeys("p", () => setDrawer((open) => !open), options);
+  useHotkeys("[", () => step(-1), { ...options, useKey: true });
+  useHotkeys("]", () => step(1), { ...options, useKey: true });
+  useHotkeys("pageup", () => step(-1), options);
+  useHotkeys("pagedown", () => step(1), options);
+  useHotkeys(",", () => sourceButton.current?.focus(), { ...options, useKey: true, splitKey: ";" });
+  useHotkeys("?", () => setKeys(true), { ...options, useKey: true });
+
+  const drop = (event: React.DragEvent) => {
+    event.preventDefault();
+    const file = event.dataTransfer.files[0];
+    if (file && measuring) void listener.measureFile(file);
+  };
+  return (
+    <Box
+      sx={{ minHeight: "100vh", display: "flex", flexDirection: "column" }}
+      onDragOver={(event) => event.preventDefault()}
+      onDrop={drop}
+      onPointerUp={releaseButton}
+    >
+      <Box component="header" sx={{ display: "flex", alignItems: "center", gap: 1.5, px: 2.5, minHeight: 46, minWidth: 0 }}>
+        <Typography variant="h1" sx={{ fontSize: 17.5, whiteSpace: "nowrap", overflow: "hidden", textOverflow: "ellipsis" }}>
+          {machine.name}
+        </Typography>
+        <Box sx={{ color: "text.secondary", flex: 1, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>
+          job {job.number} · {job.speedCmPerS} cm/s · {station.name}
+        </Box>
+        <Button color="inherit" component={Link} href="/">
+          Floor
+        </Button>
+        <Button color="inherit" component={Link} href={`/jobs/${job.id}`}>
+          Job
+        </Button>
+        <Button color="inherit" component={Link} href={`/jobs/${job.id}/sheet`}>
+          Sheet
+        </Button>
+        <ThemeSwitch />
+        <Button color="inherit" onClick={() => setKeys(true)} aria-label="Keys" sx={{ minWidth: 44 }}>
+          ?
+        </Button>
+      </Box>
+      <Box sx={{ px: 2.5 }}>
+        <JobTapeLine records={view} here={station.id} />
+      </Box>
+      {(notice ?? listener.trouble) && (
+        <Alert
+          severity="warning"
+          sx={{ mx: 2.5 }}
+          onClose={() => {
+            setNotice(null);
+            listener.dismissTrouble();
+          }}
+        >
+          {notice ?? listener.trouble}
+        </Alert>
+      )}
+      <Box
+        component="main"
+        sx={{
+          flex: 1,
+          display: "grid",
+          gridTemplateColumns: { xs: "1fr", md: "236px minmax(0, 1fr) 286px" },
+          gap: 1.5,
+          px: 2.5,
+          py: 1.25,
+          alignItems: "stretch",
+          "& > :nth-of-type(1)": { order: { xs: 2, md: 0 } },
+        }}
+      >
+        <SetUpColumn view={view} station={station} />
+        {measuring ? <MeasurePanel view={view} station={station} listener={listener} /> : <Checklist view={view} station={station} />}
+        {measuring && (
+          <Box sx={{ display: "flex", flexDirection: "column", gap: 1.5, minWidth: 0 }}>
+            {station.id === "speed" ? (
+              <TurnCard
+                adjuster={adjuster}
+                advice={advice}
+                turns={turns}
+                counted={listener.kind === "practice"}
+                onTurns={setTurns}
+                onTurned={() => void turned()}
+              />
+            ) : (
+              <WorkCard work={work} chosenId={workId} onChoose={chooseWork} onDone={() => void turned()} />
+            )}
+            <Slip view={view} stationId={station.id} onLog={(phase) => void logAs(phase)} />
+          </Box>
+        )}
+      </Box>
+      <Box sx={{ position: "sticky", bottom: 0, zIndex: 2 }}>
+        {drawer && measuring && (
+          <PracticeDrawer listener={listener} adjusterName={adjuster?.name ?? "speed"} onClose={() => setDrawer(false)} />
+        )}
+        {measuring && (
+          <SourceBar listener={listener} firstButton={sourceButton} onPractice={() => setDrawer((open) => !open)} />
+        )}
+      </Box>
+      <KeyList open={keys} onClose={() => setKeys(false)} />
+    </Box>
+  );
+}
+
+/** Advice from the turns of this job and the number that stands now. */
+function useTurnAdvice(view: JobView, listener: ListenerState, adjusterId: string | undefined): TurnAdvice {
+  const speed = listener.measured?.speed ?? null;
+  const readings = readingsOf(view, "speed");
+  const turns = adjusterId ? learnedTurns(readings, view.adjustments, adjusterId) : [];
+  const value = speed?.errorPercent ?? readings.at(-1)?.value ?? NaN;
+  const limit = limitFor(view.machine, "speedError") ?? 0.5;
+  const goodEnough = Math.max(SMALLEST_GOOD_ENOUGH_PERCENT, Math.min(0.1, GOOD_ENOUGH_SHARE * limit));
+  return adviseTurn(turns, value, goodEnough, speed ? speed.settled : !Number.isNaN(value));
+}
+
+/** What "I turned it" will log: what the practice slot did, else what was chosen, else what was advised. */
+function useProposedTurns(advice: TurnAdvice, { practice, marks }: ListenerState): [number, (turns: number) => void] {
+  const [chosen, choose] = useState<number | null>(null);
+  useEffect(() => choose(null), [marks.length]);
+  const advised = advice.kind === "turn" || advice.kind === "trial" ? advice.turns : 0.125;
+  return [practice ? practice.slotTurns - practice.loggedTurns : (chosen ?? advised), choose];
+}
+
+/** A button keeps its own Space and Enter while it has the focus. */
+function onControl(event: KeyboardEvent): boolean {
+  const target = event.target as HTMLElement | null;
+  return event.key === " " && target?.closest("button, a, [role=slider], [role=combobox], [role=option]") !== null;
+}
+
+/** After a click the focus goes back to the page, so that Space logs and does not press the button again. */
+function releaseButton(event: React.PointerEvent): void {
+  const button = (event.target as HTMLElement).closest?.("button");
+  if (button) setTimeout(() => button.blur());
+}

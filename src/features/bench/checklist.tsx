@@ -1,0 +1,37 @@
+"use client";
+import Box from "@mui/material/Box";
+import Checkbox from "@mui/material/Checkbox";
+import FormControlLabel from "@mui/material/FormControlLabel";
+import type { Station } from "@/core/alignment/stations";
+import { setCheck } from "@/storage/jobs";
+import { Card } from "@/ui/card";
+import type { JobView } from "../job/use-job-records";
+
+/** A station that is worked through with eyes and hands: lines to tick. */
+export function Checklist({ view, station }: { view: JobView; station: Station }) {
+  const done = view.job.done[station.id] ?? [];
+  return (
+    <Card title={`${station.name}: ${done.length} of ${station.checks.length} done`} grow>
+      {station.checks.map((line) => (
+        <FormControlLabel
+          key={line}
+          sx={{ display: "flex", my: 1, "& .MuiFormControlLabel-label": { fontSize: 21, lineHeight: 1.3 } }}
+          control={
+            <Checkbox
+              checked={done.includes(line)}
+              onChange={(event) => void setCheck(view.job.id, station.id, line, event.target.checked)}
+              sx={{ "& svg": { fontSize: 34 } }}
+            />
+          }
+          label={line}
+        />
+      ))}
+      {view.job.complaint && station.id === "intake" && (
+        <Box sx={{ mt: 2, borderTop: "1px dashed", borderColor: "divider", pt: 1.5 }}>
+          <Box sx={{ color: "text.secondary" }}>The owner says</Box>
+          <Box sx={{ fontSize: 21 }}>“{view.job.complaint}”</Box>
+        </Box>
+      )}
+    </Card>
+  );
+}

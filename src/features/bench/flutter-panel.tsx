@@ -1,0 +1,104 @@
+"use client";
+import Box from "@mui/material/Box";
+import Papa from "papaparse";
+import { useMemo } from "react";
+import type { FlutterMeter } from "@/core/alignment/records";
+import type { FlutterResult } from "@/core/measure/flutter";
+import type { LiveResult } from "@/core/measure/live-transport";
+import { READING_FONT } from "@/ui/theme";
+import { SpectrumChart, type SpectrumPoint } from "@/ui/spectrum-chart";
+import { download } from "../job/download";
+
+const METERS: Array<[FlutterMeter, string]> = [
+  ["peak", "peak"],
+  ["twoSigma", "two-sigma"],
+  ["rms", "RMS"],
+  ["average", "average"],
+];
+const MOST_POINTS = 700;
+
+interface FlutterPanelProps {
+  flutter: FlutterResult;
+  spectrum: LiveResult["spectrum"];
+  meter: FlutterMeter;
+}
+
+/** All meters at once, the strongest rates, and the rate spectrum. */
+export function FlutterPanel({ flutter, spectrum, meter }: FlutterPanelProps) {
+  const points = useMemo(() => (spectrum ? downsampled(spectrum) : []), [spectrum]);
+  const csv = () =>
+    download(
+      "rate-spectrum.csv",
+      Papa.unparse(points.map(({ rateHz, percent }) => ({ rateHz, peakPercent: percent }))),
+      "text/csv",
+    );
+  const png = (url: string) => {
+    const link = document.createElement("a");
+    link.href = url;
+    link.download = "rate-spectrum.png";
+    link.click();
+  };
+  return (
+    <Box>
+      <Box
+        component="table"
+        sx={{ width: "100%", borderCollapse: "collapse", fontFamily: READING_FONT, fontSize: 15, "& td, & th": { p: "3px 6px", textAlign: "right", fontWeight: 400 } }}
+      >
+        <thead>
+          <tr>
+            <th />
+            {METERS.map(([id, name]) => (
+              <Box component="th" key={id} scope="col" sx={{ color: "text.secondary" }}>
+                {name}
+              </Box>
+            ))}
+            <Box component="th" scope="col" sx={{ color: "text.secondary" }}>
+              bands, RMS
+            </Box>
+          </tr>
+        </thead>
+        <tbody>
+          {(["weighted", "unweighted"] as const).map((path, row) => (
+            <tr key={path}>
+              <Box component="th" scope="row" sx={{ textAlign: "left !important", color: "text.secondary" }}>
+                {path}
+              </Box>
+              {METERS.map(([id]) => (
+                <Box component="td" key={id} sx={{ fontWeight: path === "weighted" && id === meter ? "700 !important" : 400 }}>
+                  {flutter[path][`${id}Percent`].toFixed(3)}
+                </Box>
+              ))}
+              <td>
+                {row === 0 ? `wow ${flutter.wowRmsPercent.toFixed(3)}` : `flutter ${flutter.flutterRmsPercent.toFixed(3)}`}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </Box>
+      {flutter.components.length > 0 && (
+        <Box sx={{ color: "text.secondary", mt: 0.5 }}>
+          Strongest rates:{" "}
+          {flutter.components
+            .slice(0, 4)
+            .map(({ rateHz, peakPercent }) => `${rateHz.toFixed(2)} Hz ±${peakPercent.toFixed(3)} %`)
+            .join(", ")}
+        </Box>
+      )}
+      {points.length > 0 && <SpectrumChart points={points} onPng={png} onCsv={csv} />}
+    </Box>
+  );
+}
+
+/** The highest line of each of a few hundred logarithmic steps, so that no line is lost in drawing. */
+function downsampled({ binHz, peakPercent }: NonNullable<LiveResult["spectrum"]>): SpectrumPoint[] {
+  const points: SpectrumPoint[] = [];
+  const ratio = (200 / 0.2) ** (1 / MOST_POINTS);
+  let next = 0.2;
+  for (let k = Math.ceil(0.2 / binHz); k < peakPercent.length; ) {
+    let best = k;
+    for (; k < peakPercent.length && k * binHz < next * ratio; k++) if (peakPercent[k] > peakPercent[best]) best = k;
+    if (best < peakPercent.length && k > best) points.push({ rateHz: best * binHz, percent: peakPercent[best] });
+    next *= ratio;
+  }
+  return points;
+}

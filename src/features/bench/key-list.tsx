@@ -1,0 +1,34 @@
+import Box from "@mui/material/Box";
+import Dialog from "@mui/material/Dialog";
+import DialogContent from "@mui/material/DialogContent";
+import DialogTitle from "@mui/material/DialogTitle";
+import { KeyCap } from "@/ui/key-cap";
+
+const KEYS = [
+  ["Space", "log the reading"],
+  ["F", "log as found"],
+  ["L", "log as left"],
+  ["T", "I turned it, or did it"],
+  ["[ ]", "station before, station after (also Page Up, Page Down)"],
+  ["P", "practice machine"],
+  [",", "source"],
+  ["?", "this list"],
+];
+
+export function KeyList({ open, onClose }: { open: boolean; onClose(): void }) {
+  return (
+    <Dialog open={open} onClose={onClose}>
+      <DialogTitle>Keys</DialogTitle>
+      <DialogContent>
+        {KEYS.map(([key, does]) => (
+          <Box key={key} sx={{ display: "flex", gap: 2, py: 0.5 }}>
+            <Box sx={{ width: 70 }}>
+              <KeyCap>{key}</KeyCap>
+            </Box>
+            {does}
+          </Box>
+        ))}
+      </DialogContent>
+    </Dialog>
+  );
+}

@@ -1,0 +1,47 @@
+import Box from "@mui/material/Box";
+import Typography from "@mui/material/Typography";
+import { speedTone } from "@/core/alignment/limits";
+import type { Station } from "@/core/alignment/stations";
+import { THIN_SPACE } from "@/core/formats/number-text";
+import { Card } from "@/ui/card";
+import type { JobView } from "../job/use-job-records";
+
+/** The left-hand column: how to set up, what sets it, what to mind. */
+export function SetUpColumn({ view, station }: { view: JobView; station: Station }) {
+  const tone = speedTone(view.tape);
+  const adjuster = view.machine.adjusters.find((a) => a.sets === station.id && a.kind === "turn");
+  const cleaned = view.job.done.clean?.length ?? 0;
+  return (
+    <Box sx={{ display: "flex", flexDirection: "column", gap: 1.5, minWidth: 0 }}>
+      <Card title="Set up">
+        {station.kind === "measure" && (
+          <Typography sx={{ fontWeight: 650 }}>
+            {view.tape.name}
+            {tone && `, band ${tone.bandNumber}, ${Math.round(tone.frequencyHz)}${THIN_SPACE}Hz`}
+          </Typography>
+        )}
+        {station.setUp.map((line) => (
+          <Typography key={line} sx={{ mt: 0.5, lineHeight: 1.4 }}>
+            {line}
+          </Typography>
+        ))}
+        {station.kind === "measure" && cleaned === 0 && (
+          <Typography sx={{ mt: 1, color: "warning.main", fontWeight: 600 }}>
+            Not yet ticked: cleaned and demagnetised.
+          </Typography>
+        )}
+      </Card>
+      {adjuster && (
+        <Card title="What sets it">
+          <Typography sx={{ fontWeight: 700, overflowWrap: "anywhere" }}>{adjuster.name}</Typography>
+          <Typography sx={{ color: "text.secondary", lineHeight: 1.4, overflowWrap: "anywhere" }}>{adjuster.where || "Where it sits was not written down."}</Typography>
+        </Card>
+      )}
+      {station.caution && (
+        <Card title="Mind" tone="warning">
+          <Typography sx={{ lineHeight: 1.4 }}>{station.caution}</Typography>
+        </Card>
+      )}
+    </Box>
+  );
+}

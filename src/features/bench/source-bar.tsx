@@ -1,0 +1,124 @@
+"use client";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import LinearProgress from "@mui/material/LinearProgress";
+import { useRef, type RefObject } from "react";
+import { fixed, THIN_SPACE } from "@/core/formats/number-text";
+import type { LiveChannel } from "@/core/measure/live-transport";
+import { KeyCap } from "@/ui/key-cap";
+import { READING_FONT, token } from "@/ui/theme";
+import type { ListenerState } from "./use-listener";
+
+interface SourceBarProps {
+  listener: ListenerState;
+  firstButton: RefObject<HTMLButtonElement | null>;
+  onPractice(): void;
+}
+
+const NAMES = { practice: "Practice machine", file: "File", "sound card": "Sound card" };
+
+/** What Unzel listens to, how loud it is, and whether it is sound. */
+export function SourceBar({ listener, firstButton, onPractice }: SourceBarProps) {
+  const picker = useRef<HTMLInputElement>(null);
+  const { kind, live, measured, progress } = listener;
+  const problem = measured?.problems[0];
+  return (
+    <Box
+      component="footer"
+      aria-label="Source"
+      sx={{
+        display: "flex",
+        alignItems: "center",
+        gap: 1.5,
+        px: 2.5,
+        py: 0.75,
+        minHeight: 58,
+        borderTop: 1,
+        borderColor: "divider",
+        bgcolor: "background.paper",
+        flexWrap: "wrap",
+      }}
+    >
+      <Box sx={{ fontWeight: 700 }}>{kind ? NAMES[kind] : "No source"}</Box>
+      {kind === "file" && measured && <Box sx={{ color: "text.secondary" }}>{measured.source.name}</Box>}
+      {progress !== null && (
+        <>
+          <Box sx={{ width: 180 }}>
+            <LinearProgress variant="determinate" value={100 * progress} aria-label="Measuring the file" />
+          </Box>
+          <Button size="small" onClick={listener.cancelFile}>
+            Cancel
+          </Button>
+        </>
+      )}
+      {live && <Levels channels={live.channels} />}
+      <Box
+        role="status"
+        sx={{ flex: 1, minWidth: 120, color: problem ? "warning.main" : "success.main", fontWeight: 600, lineHeight: 1.25 }}
+      >
+        {problem ?? (measured ? "signal sound" : "")}
+      </Box>
+      {kind && progress === null && (
+        <Button color="inherit" onClick={() => void listener.stop()}>
+          Stop
+        </Button>
+      )}
+      <Button ref={firstButton} color="inherit" onClick={() => void listener.startSoundCard()}>
+        Sound card
+      </Button>
+      <Button color="inherit" onClick={() => picker.current?.click()}>
+        File…
+      </Button>
+      <input
+        ref={picker}
+        type="file"
+        hidden
+        accept=".wav,audio/wav,audio/x-wav"
+        aria-label="Sound file"
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          if (file) void listener.measureFile(file);
+          event.target.value = "";
+        }}
+      />
+      <Button color="inherit" onClick={onPractice}>
+        Practice<KeyCap>P</KeyCap>
+      </Button>
+    </Box>
+  );
+}
+
+const FLOOR_DB = -60;
+
+function Levels({ channels }: { channels: LiveChannel[] }) {
+  return (
+    <Box sx={{ display: "grid", gap: 0.25 }}>
+      {channels.slice(0, 2).map(({ channel, peakDbfs }, i) => (
+        <Box key={channel} sx={{ display: "flex", alignItems: "center", gap: 1, color: token(i === 0 ? "left" : "right"), fontSize: 13, lineHeight: 1 }}>
+          <svg width={10} height={10} aria-hidden>
+            {i === 0 ? <circle cx={5} cy={5} r={5} fill="currentColor" /> : <rect width={10} height={10} fill="currentColor" />}
+          </svg>
+          <Box sx={{ width: 36 }}>{channel}</Box>
+          <Box sx={{ width: { xs: 80, md: 150 }, height: 9, border: 1, borderColor: "divider" }}>
+            <Box
+              sx={{ height: "100%", bgcolor: "currentColor" }}
+              style={{ width: `${Math.max(0, Math.min(100, 100 * (1 - peakDbfs / FLOOR_DB)))}%` }}
+            />
+          </Box>
+          <Box
+            role="meter"
+            aria-label={`Level ${channel}`}
+            aria-valuenow={Number(peakDbfs.toFixed(1))}
+            aria-valuemin={-160}
+            aria-valuemax={0}
+            aria-valuetext={`${fixed(peakDbfs, 1)} dBFS`}
+            sx={{ fontFamily: READING_FONT, minWidth: 82, color: "text.secondary" }}
+          >
+            {fixed(peakDbfs, 1)}
+            {THIN_SPACE}dBFS
+          </Box>
+        </Box>
+      ))}
+    </Box>
+  );
+}

@@ -1,0 +1,148 @@
+"use client";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import MenuItem from "@mui/material/MenuItem";
+import TextField from "@mui/material/TextField";
+import Typography from "@mui/material/Typography";
+import type { Adjuster } from "@/core/alignment/records";
+import { directionInWords, turnInWords, type TurnAdvice } from "@/core/alignment/turn-guidance";
+import { fixed } from "@/core/formats/number-text";
+import { Card } from "@/ui/card";
+import { KeyCap } from "@/ui/key-cap";
+import { INK, SOFT, token } from "@/ui/theme";
+
+/** Amounts a hand can judge. */
+export const AMOUNTS = [1 / 64, 1 / 32, 1 / 16, 1 / 12, 1 / 8, 1 / 6, 1 / 4, 1 / 3, 3 / 8, 1 / 2, 3 / 4, 1, 1.5, 2];
+
+interface TurnCardProps {
+  adjuster: Adjuster | undefined;
+  advice: TurnAdvice;
+  /** What pressing "I turned it" will log, clockwise positive. */
+  turns: number;
+  /** The practice machine knows how far its slot was turned. */
+  counted: boolean;
+  onTurns(turns: number): void;
+  onTurned(): void;
+}
+
+/** Which adjuster, which way, and how much is left, with how it knows. */
+export function TurnCard({ adjuster, advice, turns, counted, onTurns, onTurned }: TurnCardProps) {
+  if (!adjuster)
+    return (
+      <Card title="Turn" tone="oxide">
+        <Typography>This machine has no speed trimmer written down. Look for a slotted motor mount or a worn belt.</Typography>
+      </Card>
+    );
+  const shown = advice.kind === "turn" || advice.kind === "trial" ? advice.turns : 0;
+  return (
+    <Card title="Turn" tone="oxide">
+      <Box sx={{ display: "flex", gap: 1.5, alignItems: "center" }}>
+        <Slot turns={shown} />
+        <Box sx={{ fontSize: 23, fontWeight: 720, lineHeight: 1.15 }} aria-live="polite">
+          {headline(advice)}
+        </Box>
+      </Box>
+      <Typography sx={{ color: "text.secondary", mt: 1, lineHeight: 1.35 }}>{reason(advice)}</Typography>
+      <Box sx={{ display: "flex", gap: 1, mt: 1.25 }}>
+        <TextField
+          select
+          size="small"
+          label="Turned by"
+          value={String(closest(turns))}
+          onChange={(e) => onTurns(Math.sign(turns || 1) * Number(e.target.value))}
+          disabled={counted}
+          sx={{ flex: 1 }}
+        >
+          {amountsWith(turns).map((amount) => (
+            <MenuItem key={amount} value={String(amount)}>
+              {Math.round(360 * amount)}°, {turnInWords(amount)}
+            </MenuItem>
+          ))}
+        </TextField>
+        <Button
+          variant="outlined"
+          color="inherit"
+          disabled={counted}
+          onClick={() => onTurns(-turns)}
+          aria-label={`Direction: ${directionInWords(turns)}`}
+          sx={{ minWidth: 64 }}
+        >
+          {turns >= 0 ? "cw" : "acw"}
+        </Button>
+      </Box>
+      <Button variant="contained" fullWidth sx={{ mt: 1 }} onClick={onTurned}>
+        I turned it<KeyCap>T</KeyCap>
+      </Button>
+    </Card>
+  );
+}
+
+const closest = (turns: number) => {
+  const amount = Math.abs(turns);
+  return AMOUNTS.find((a) => Math.abs(a - amount) < 1e-6) ?? amount;
+};
+const amountsWith = (turns: number) =>
+  [...new Set([...AMOUNTS, closest(turns)])].filter((a) => a > 0).sort((a, b) => a - b);
+
+function headline(advice: TurnAdvice): string {
+  switch (advice.kind) {
+    case "trial":
+      return `try ${turnInWords(advice.turns)}, ${directionInWords(advice.turns)}`;
+    case "turn":
+      return `${directionInWords(advice.turns)}, ${turnInWords(advice.turns)}`;
+    case "wait":
+      return "let it settle";
+    case "no answer":
+      return "it hardly answers";
+    case "leave":
+      return "leave it there";
+  }
+}
+
+function reason(advice: TurnAdvice): string {
+  switch (advice.kind) {
+    case "trial":
+      return "A small trial turn shows what this screw does. Turn, then say so.";
+    case "wait":
+      return "The number firms up in a few seconds.";
+    case "no answer":
+      return `The last turn changed the speed by ${fixed(advice.lastTurn.change, 2, true)} %. Is it the right screw?`;
+    case "leave":
+      return "Within reach of what can be known. Log it as left.";
+    case "turn": {
+      const { lastTurn, slackKnown, slackTurns, perTurn } = advice.effect;
+      const learned = `${Math.round(360 * Math.abs(advice.turns))}°. Last: ${turnInWords(lastTurn.turns)} ${directionInWords(lastTurn.turns)} gave ${fixed(lastTurn.change, 2, true)} %`;
+      const slack = slackKnown
+        ? slackTurns > 0.01
+          ? `; slack ${Math.round(360 * slackTurns)}° counted in.`
+          : `; ${fixed(perTurn, 1, true)} % a turn.`
+        : ". Stops short at first: the screw may have slack.";
+      return learned + slack;
+    }
+  }
+}
+
+/** A screw slot with an arc for the way it has to go. */
+function Slot({ turns }: { turns: number }) {
+  const angle = Math.max(-0.94, Math.min(0.94, turns)) * 2 * Math.PI;
+  const at = (radius: number, a: number) => `${42 + radius * Math.sin(a)} ${42 - radius * Math.cos(a)}`;
+  const sign = Math.sign(angle);
+  const arc = Math.abs(angle) < 0.22 ? 0.22 * sign : angle;
+  return (
+    <svg width={84} height={84} viewBox="0 0 84 84" aria-hidden style={{ flex: "none" }}>
+      <circle cx={42} cy={42} r={28} fill="none" stroke={SOFT} strokeWidth={2} />
+      <rect x={39} y={17} width={6} height={50} rx={2} fill={INK} opacity={0.55} />
+      {turns !== 0 && (
+        <>
+          <path
+            d={`M${at(36, 0)} A36 36 0 ${Math.abs(arc) > Math.PI ? 1 : 0} ${sign > 0 ? 1 : 0} ${at(36, arc)}`}
+            fill="none"
+            stroke={token("oxide")}
+            strokeWidth={6}
+          />
+          <path d={`M${at(36, arc + 0.24 * sign)} L${at(29, arc)} L${at(43, arc)} z`} fill={token("oxide")} />
+        </>
+      )}
+    </svg>
+  );
+}

@@ -1,0 +1,43 @@
+"use client";
+import Button from "@mui/material/Button";
+import MenuItem from "@mui/material/MenuItem";
+import TextField from "@mui/material/TextField";
+import Typography from "@mui/material/Typography";
+import { useState } from "react";
+import type { Adjuster } from "@/core/alignment/records";
+import { Card } from "@/ui/card";
+import { KeyCap } from "@/ui/key-cap";
+
+interface WorkCardProps {
+  work: Adjuster[];
+  chosenId: string;
+  onChoose(id: string): void;
+  onDone(): void;
+}
+
+/** What was done to the rubber and the bearings: no screw sets flutter. */
+export function WorkCard({ work, chosenId, onChoose, onDone }: WorkCardProps) {
+  return (
+    <Card title="What was done" tone="oxide">
+      <Typography sx={{ color: "text.secondary", mb: 1 }}>
+        No screw sets flutter. Say what was cleaned or replaced, then measure again.
+      </Typography>
+      <TextField select size="small" fullWidth label="Work" value={chosenId} onChange={(e) => onChoose(e.target.value)}>
+        {work.map(({ id, name }) => (
+          <MenuItem key={id} value={id}>
+            {name}
+          </MenuItem>
+        ))}
+      </TextField>
+      <Button variant="contained" fullWidth sx={{ mt: 1 }} onClick={onDone} disabled={work.length === 0}>
+        I did this<KeyCap>T</KeyCap>
+      </Button>
+    </Card>
+  );
+}
+
+/** Remembers which work is chosen. */
+export function useChosenWork(work: Adjuster[]): [string, (id: string) => void] {
+  const [chosen, choose] = useState<string | null>(null);
+  return [chosen ?? work[0]?.id ?? "", choose];
+}

@@ -1,0 +1,158 @@
+"use client";
+import Alert from "@mui/material/Alert";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Paper from "@mui/material/Paper";
+import Typography from "@mui/material/Typography";
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import { useRef, useState } from "react";
+import { useHotkeys } from "react-hotkeys-hook";
+import { presentStation, toRepeat, type JobRecords } from "@/core/alignment/station-state";
+import { importBundle } from "@/storage/bundles";
+import { loadDemoWorkshop } from "@/storage/first-visit";
+import { KeyCap } from "@/ui/key-cap";
+import { JobTapeLine } from "../job/job-tape-line";
+import { useFloor } from "../job/use-job-records";
+import { ThemeSwitch } from "../shell/theme-switch";
+import { nextStep } from "./next-step";
+
+/** All jobs as tape lines, and what can be done now. */
+export function Floor() {
+  const router = useRouter();
+  const jobs = useFloor();
+  const picker = useRef<HTMLInputElement>(null);
+  const [message, setMessage] = useState<{ severity: "success" | "error"; text: string } | null>(null);
+  useHotkeys("n", () => router.push("/jobs/new"));
+
+  const importFile = async (file: File) => {
+    try {
+      const { jobNumbers, newReadings } = await importBundle(await file.text());
+      setMessage({ severity: "success", text: `Imported job ${jobNumbers.join(", ")} with ${newReadings} new readings.` });
+    } catch (error) {
+      setMessage({ severity: "error", text: `${file.name}: ${(error as Error).message}` });
+    }
+  };
+  const steps = (jobs ?? []).flatMap((records) => nextStep(records) ?? []).slice(0, 3);
+
+  return (
+    <Box sx={{ maxWidth: 1320, mx: "auto", px: 3.5, pb: 6 }}>
+      <Box component="header" sx={{ display: "flex", alignItems: "center", gap: 2, height: 68 }}>
+        <Typography component="span" sx={{ fontSize: 24, fontWeight: 780, letterSpacing: "-0.02em" }}>
+          Unzel
+        </Typography>
+        <Typography variant="h1" sx={{ fontSize: 17, fontWeight: 500, color: "text.secondary" }}>
+          Floor
+        </Typography>
+        <Box sx={{ flex: 1 }} />
+        <ThemeSwitch />
+        <Button color="inherit" onClick={() => picker.current?.click()}>
+          Import job
+        </Button>
+        <input
+          ref={picker}
+          type="file"
+          hidden
+          accept=".json,application/json"
+          aria-label="Job file"
+          onChange={(event) => {
+            const file = event.target.files?.[0];
+            if (file) void importFile(file);
+            event.target.value = "";
+          }}
+        />
+        <Button variant="contained" component={Link} href="/jobs/new">
+          New job<KeyCap>N</KeyCap>
+        </Button>
+      </Box>
+      <main>
+        {message && (
+          <Alert severity={message.severity} onClose={() => setMessage(null)} sx={{ mb: 2 }}>
+            {message.text}
+          </Alert>
+        )}
+        {jobs === undefined && <Typography sx={{ color: "text.secondary", py: 6 }}>Opening the workshop…</Typography>}
+        {jobs?.length === 0 && <EmptyFloor onTrouble={(text) => setMessage({ severity: "error", text })} />}
+        {steps.length > 0 && (
+          <>
+            <Typography variant="h3" component="h2" sx={{ color: "text.secondary", mb: 1 }}>
+              Can be done now
+            </Typography>
+            <Box sx={{ display: "grid", gridTemplateColumns: { xs: "1fr", md: "repeat(3, 1fr)" }, gap: 1.75, mb: 1.75 }}>
+              {steps.map(({ title, why, href }, i) => (
+                <Paper
+                  key={href}
+                  component={Link}
+                  href={href}
+                  elevation={0}
+                  sx={{
+                    border: i === 0 ? 2 : 1,
+                    borderColor: i === 0 ? "primary.main" : "divider",
+                    p: 1.75,
+                    textDecoration: "none",
+                    color: "text.primary",
+                  }}
+                >
+                  <Box sx={{ fontSize: 18.5, fontWeight: 700 }}>{title}</Box>
+                  <Box sx={{ color: "text.secondary", mt: 0.25 }}>{why}</Box>
+                </Paper>
+              ))}
+            </Box>
+          </>
+        )}
+        {jobs?.map((records) => <FloorJob key={records.job.id} records={records} />)}
+      </main>
+    </Box>
+  );
+}
+
+function FloorJob({ records }: { records: JobRecords }) {
+  const { job, machine } = records;
+  return (
+    <Box component="article" aria-label={`Job ${job.number}, ${machine.name}`} sx={{ borderTop: 1, borderColor: "divider", pt: 1.25 }}>
+      <Box sx={{ display: "flex", gap: 1.5, alignItems: "baseline" }}>
+        <Box
+          component={Link}
+          href={`/jobs/${job.id}`}
+          sx={{ fontSize: 17.5, fontWeight: 700, color: "text.primary", textDecoration: "none", "&:hover": { textDecoration: "underline" }, py: 0.75 }}
+        >
+          {machine.name}
+        </Box>
+        <Box sx={{ color: "text.secondary", overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap", minWidth: 0, flex: 1 }}>
+          {job.number} · {job.complaint || "no complaint written down"}
+        </Box>
+        <Box sx={{ color: job.waiting ? "warning.main" : "text.secondary", fontWeight: job.waiting ? 650 : 400, whiteSpace: "nowrap" }}>
+          {jobStatus(records)}
+        </Box>
+      </Box>
+      <JobTapeLine records={records} />
+    </Box>
+  );
+}
+
+function jobStatus(records: JobRecords): string {
+  const { job, readings } = records;
+  if (job.finishedAt) return "finished";
+  if (job.waiting) return `waiting: ${job.waiting.for}`;
+  const again = toRepeat(records);
+  if (again.length > 0) return `${again.length} to repeat`;
+  if (readings.length === 0 && Object.keys(job.done).length === 0) return "just in";
+  return `at ${presentStation(records).name.toLowerCase()}`;
+}
+
+function EmptyFloor({ onTrouble }: { onTrouble: (text: string) => void }) {
+  return (
+    <Box sx={{ py: 10, textAlign: "center" }}>
+      <Typography sx={{ fontSize: 26, fontWeight: 700 }}>No machine on the bench yet.</Typography>
+      <Typography sx={{ color: "text.secondary", my: 2, fontSize: 17 }}>
+        Begin with a job: the machine and what its owner says is wrong.
+      </Typography>
+      <Button variant="contained" component={Link} href="/jobs/new" sx={{ mr: 2 }}>
+        New job
+      </Button>
+      <Button variant="outlined" onClick={() => loadDemoWorkshop().catch((error: Error) => onTrouble(error.message))}>
+        Load the demo workshop
+      </Button>
+    </Box>
+  );
+}

@@ -1,0 +1,39 @@
+import { readingsOf, presentStation, readingVerdict, toRepeat, type JobRecords } from "@/core/alignment/station-state";
+import { limitFor } from "@/core/alignment/limits";
+import { fixed } from "@/core/formats/number-text";
+import { stationHref } from "../job/job-tape-line";
+
+export interface NextStep {
+  title: string;
+  why: string;
+  href: string;
+}
+
+/** What can be done on a job right now, or null when it is finished or waits for a part. */
+export function nextStep(records: JobRecords): NextStep | null {
+  const { job, machine } = records;
+  if (job.finishedAt) return null;
+  const station = presentStation(records);
+  const step = (title: string, why: string): NextStep => ({
+    title,
+    why: `${machine.name} · ${why}`,
+    href: stationHref(job.id, station),
+  });
+  if (job.waiting && job.waiting.after !== station.id) return null;
+  if (job.waiting) return step(`${station.name} while the ${job.waiting.for} comes`, "some lines do not need it");
+  if (toRepeat(records).some(({ id }) => id === station.id))
+    return step(`Look again at ${station.name.toLowerCase()}`, "something was turned since");
+  const last = readingsOf(records, station.id).at(-1);
+  if (last) {
+    const limit = limitFor(machine, last.quantity);
+    const over = limit === null ? 0 : Math.abs(last.value) - limit;
+    const verdict = readingVerdict(last, machine);
+    return step(
+      `Set ${station.name.toLowerCase()}`,
+      verdict === "fail" ? `${fixed(over, 2)} % outside` : "inside; log it as left",
+    );
+  }
+  if (station.kind === "checklist") return step(station.name, station.setUp[0] ?? "begin here");
+  if (station.kind === "sheet") return step("Hand over the sheet", "everything is settled");
+  return step(`Measure ${station.name.toLowerCase()}`, "as found comes first");
+}

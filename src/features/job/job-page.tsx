@@ -1,0 +1,167 @@
+"use client";
+import Alert from "@mui/material/Alert";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Dialog from "@mui/material/Dialog";
+import DialogActions from "@mui/material/DialogActions";
+import DialogContent from "@mui/material/DialogContent";
+import DialogTitle from "@mui/material/DialogTitle";
+import MenuItem from "@mui/material/MenuItem";
+import TextField from "@mui/material/TextField";
+import Typography from "@mui/material/Typography";
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import { useCallback, useState } from "react";
+import { presentStation } from "@/core/alignment/station-state";
+import { ROUTE } from "@/core/alignment/stations";
+import type { StationId } from "@/core/alignment/records";
+import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
+import { exportJob } from "@/storage/bundles";
+import { changeJob, deleteJob } from "@/storage/jobs";
+import { Card } from "@/ui/card";
+import { Missing } from "../shell/missing";
+import { download, fileName } from "./download";
+import { JobTapeLine, stationHref } from "./job-tape-line";
+import { useJobRecords, type JobView } from "./use-job-records";
+import { useKeptText } from "./use-kept-text";
+
+export function JobPage({ jobId }: { jobId: string }) {
+  const view = useJobRecords(jobId);
+  if (view === undefined) return <Box sx={{ p: 6, color: "text.secondary" }}>Opening the job…</Box>;
+  if (view === null) return <Missing what="This job is not in this browser." />;
+  return <JobForm view={view} />;
+}
+
+function JobForm({ view }: { view: JobView }) {
+  const { job, machine, tape } = view;
+  const router = useRouter();
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const [deleting, setDeleting] = useState(false);
+  const complaint = useKeptText(
+    job.complaint,
+    useCallback((text) => changeJob(job.id, { complaint: text }), [job.id]),
+  );
+  const notes = useKeptText(
+    job.notes,
+    useCallback((text) => changeJob(job.id, { notes: text }), [job.id]),
+  );
+  const house = TOLERANCE_CLASSES[machine.toleranceClass];
+
+  const exportIt = async () => {
+    try {
+      download(`${fileName(job.number, machine.name)}.unzel.json`, await exportJob(job.id), "application/json");
+    } catch (error) {
+      setTrouble((error as Error).message);
+    }
+  };
+
+  return (
+    <Box sx={{ maxWidth: 1320, mx: "auto", px: 3.5, pb: 6 }}>
+      <Box component="header" sx={{ display: "flex", alignItems: "center", gap: 1.5, minHeight: 68, flexWrap: "wrap" }}>
+        <Typography variant="h1">{machine.name}</Typography>
+        <Box sx={{ color: "text.secondary", flex: 1 }}>job {job.number}</Box>
+        <Button color="inherit" component={Link} href="/">
+          Floor
+        </Button>
+        <Button color="inherit" component={Link} href={`/jobs/${job.id}/sheet`}>
+          Sheet
+        </Button>
+        <Button variant="contained" component={Link} href={stationHref(job.id, presentStation(view))}>
+          To the bench
+        </Button>
+      </Box>
+      <JobTapeLine records={view} />
+      {trouble && <Alert severity="error">{trouble}</Alert>}
+      <Box component="main" sx={{ display: "grid", gap: 2, gridTemplateColumns: { md: "1fr 1fr" }, mt: 1 }}>
+        <Card title="Complaint">
+          <TextField label="In the owner's words" multiline minRows={4} fullWidth margin="dense" {...complaint} />
+          <TextField label="Notes" multiline minRows={4} fullWidth margin="dense" {...notes} />
+        </Card>
+        <Card title="Machine">
+          <Typography>{machine.description || "No description."}</Typography>
+          <Typography sx={{ mt: 1 }}>
+            Held to <b>{house.name}</b>: speed ±{machine.limits.speedErrorPercent ?? house.speedErrorPercent} %, tape speed{" "}
+            {job.speedCmPerS} cm/s.
+          </Typography>
+          <Typography sx={{ mt: 1 }}>
+            Reference tape: {tape.name}, ±{tape.frequencyUncertaintyPercent} %.
+          </Typography>
+        </Card>
+        <Waiting view={view} />
+        <Card title="This job">
+          <Box sx={{ display: "flex", gap: 1, flexWrap: "wrap" }}>
+            <Button
+              variant="outlined"
+              onClick={() => void changeJob(job.id, { finishedAt: job.finishedAt ? null : new Date().toISOString() })}
+            >
+              {job.finishedAt ? "Take up again" : "Finished"}
+            </Button>
+            <Button variant="outlined" onClick={() => void exportIt()}>
+              Export job
+            </Button>
+            <Button color="error" onClick={() => setDeleting(true)}>
+              Delete…
+            </Button>
+          </Box>
+        </Card>
+      </Box>
+      <Dialog open={deleting} onClose={() => setDeleting(false)}>
+        <DialogTitle>Delete job {job.number}?</DialogTitle>
+        <DialogContent>
+          Its {view.readings.length} readings go with it and cannot be brought back, unless it was exported.
+        </DialogContent>
+        <DialogActions>
+          <Button color="inherit" onClick={() => void exportIt()}>
+            Export first
+          </Button>
+          <Button color="inherit" onClick={() => setDeleting(false)}>
+            Keep
+          </Button>
+          <Button color="error" onClick={() => void deleteJob(job.id).then(() => router.push("/"))}>
+            Delete
+          </Button>
+        </DialogActions>
+      </Dialog>
+    </Box>
+  );
+}
+
+function Waiting({ view: { job } }: { view: JobView }) {
+  const [part, setPart] = useState(job.waiting?.for ?? "");
+  const [until, setUntil] = useState(job.waiting?.until ?? "");
+  const [after, setAfter] = useState<StationId>(job.waiting?.after ?? "service");
+  const complete = part.trim() !== "" && until !== "";
+  return (
+    <Card title="Waiting for a part">
+      <Box sx={{ display: "flex", gap: 1, flexWrap: "wrap", alignItems: "center" }}>
+        <TextField label="Part" value={part} onChange={(e) => setPart(e.target.value)} sx={{ flex: "1 1 160px" }} />
+        <TextField
+          label="Expected"
+          type="date"
+          value={until}
+          onChange={(e) => setUntil(e.target.value)}
+          slotProps={{ inputLabel: { shrink: true } }}
+        />
+        <TextField select label="Work stops after" value={after} onChange={(e) => setAfter(e.target.value as StationId)} sx={{ minWidth: 150 }}>
+          {ROUTE.filter(({ kind }) => kind !== "sheet").map(({ id, name }) => (
+            <MenuItem key={id} value={id}>
+              {name}
+            </MenuItem>
+          ))}
+        </TextField>
+        <Button
+          variant="outlined"
+          disabled={!complete}
+          onClick={() => void changeJob(job.id, { waiting: { for: part.trim(), until, after } })}
+        >
+          Wait
+        </Button>
+        {job.waiting && (
+          <Button color="inherit" onClick={() => void changeJob(job.id, { waiting: null })}>
+            It is here
+          </Button>
+        )}
+      </Box>
+    </Card>
+  );
+}

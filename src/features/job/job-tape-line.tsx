@@ -1,0 +1,31 @@
+import { presentStation, stationState, type JobRecords } from "@/core/alignment/station-state";
+import { ROUTE, type Station } from "@/core/alignment/stations";
+import { TapeLine } from "@/ui/tape-line";
+
+export const stationHref = (jobId: string, station: Station): string =>
+  station.kind === "sheet" ? `/jobs/${jobId}/sheet` : `/jobs/${jobId}/bench/${station.id}`;
+
+const day = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short" });
+
+/** The tape line of a job; the playhead stands at `here`, or where the work is. */
+export function JobTapeLine({ records, here }: { records: JobRecords; here?: string }) {
+  const { job } = records;
+  return (
+    <TapeLine
+      label={`Stations of job ${job.number}`}
+      segments={ROUTE.map((station) => ({
+        id: station.id,
+        name: station.name,
+        state: stationState(records, station),
+        href: stationHref(job.id, station),
+      }))}
+      present={here ?? (job.finishedAt ? null : presentStation(records).id)}
+      gap={
+        job.waiting && {
+          after: job.waiting.after,
+          text: `${job.waiting.for} · ${day.format(new Date(job.waiting.until))}`,
+        }
+      }
+    />
+  );
+}

@@ -1,0 +1,4 @@
+"use client";
+export function SheetPage({ jobId }: { jobId: string }) {
+  return <div>{jobId}</div>;
+}

@@ -1,0 +1,31 @@
+"use client";
+import Alert from "@mui/material/Alert";
+import CssBaseline from "@mui/material/CssBaseline";
+import InitColorSchemeScript from "@mui/material/InitColorSchemeScript";
+import { ThemeProvider } from "@mui/material/styles";
+import { useEffect, useState, type ReactNode } from "react";
+import { prepareFirstVisit } from "@/storage/first-visit";
+import { theme } from "@/ui/theme";
+
+/** What stands around every page: theme, fonts, and the storage made ready on a first visit. */
+export function Shell({ demo, children }: { demo: boolean; children: ReactNode }) {
+  const [trouble, setTrouble] = useState<string | null>(null);
+  useEffect(() => {
+    prepareFirstVisit(demo).catch((error: Error) => setTrouble(error.message));
+  }, [demo]);
+  return (
+    <>
+      <InitColorSchemeScript attribute="data-theme" defaultMode="system" />
+      <ThemeProvider theme={theme} defaultMode="system">
+        <CssBaseline />
+        {trouble && (
+          <Alert severity="error" onClose={() => setTrouble(null)}>
+            The storage of this browser could not be made ready: {trouble} Nothing that was stored is lost; close
+            private windows or free some disk space, then reload.
+          </Alert>
+        )}
+        {children}
+      </ThemeProvider>
+    </>
+  );
+}

@@ -1,0 +1,47 @@
+import Box from "@mui/material/Box";
+import { fixed, THIN_SPACE } from "@/core/formats/number-text";
+
+interface ReadoutProps {
+  /** The quantity's full name. */
+  name: string;
+  value: number | null;
+  uncertainty: number;
+  decimals: number;
+  signed: boolean;
+  /** Said after the number, such as "fail". */
+  verdict: string;
+  /** Shown instead of a number while there is none. */
+  absent: string;
+}
+
+/** The one big number: percent, with its uncertainty, in digits that do not move as they change. */
+export function Readout({ name, value, uncertainty, decimals, signed, verdict, absent }: ReadoutProps) {
+  const number = value === null ? "" : fixed(value, decimals, signed);
+  return (
+    <Box
+      role="meter"
+      aria-label={name}
+      aria-valuenow={value ?? undefined}
+      aria-valuemin={signed ? -15 : 0}
+      aria-valuemax={15}
+      aria-valuetext={value === null ? absent : `${number}${THIN_SPACE}%, ${verdict}`}
+      sx={{ textAlign: "center", whiteSpace: "nowrap", containerType: "inline-size", py: 1 }}
+    >
+      {value === null ? (
+        <Box sx={{ fontSize: "clamp(28px, 7cqw, 48px)", fontWeight: 600, whiteSpace: "normal", py: "4.2cqw", color: "text.secondary" }}>
+          {absent}
+        </Box>
+      ) : (
+        <Box sx={{ display: "inline-flex", alignItems: "baseline", gap: "1.6cqw" }}>
+          <Box component="span" sx={{ fontSize: "23cqw", lineHeight: 1, fontWeight: 620, letterSpacing: "-0.03em" }}>
+            {number}
+          </Box>
+          <Box component="span" sx={{ fontSize: "6.2cqw", color: "text.secondary" }}>
+            %{THIN_SPACE}±{THIN_SPACE}
+            {Math.max(uncertainty, 10 ** -decimals).toFixed(decimals)}
+          </Box>
+        </Box>
+      )}
+    </Box>
+  );
+}

@@ -1,0 +1,112 @@
+import Box from "@mui/material/Box";
+import { fixed } from "@/core/formats/number-text";
+import { INK, READING_FONT, SOFT, token } from "./theme";
+
+interface RuleProps {
+  /** Present reading, its uncertainty, and the limits of the window, all in percent. */
+  value: number | null;
+  uncertainty: number;
+  window: { from: number; to: number } | null;
+  asFound: number | null;
+  lastLogged: number | null;
+  /** Words under the ends of the scale. */
+  ends: [string, string];
+  /** Runs from zero instead of either way from it. */
+  oneSided?: boolean;
+}
+
+const WIDTH = 680;
+const HEIGHT = 116;
+const BASE = 66;
+const MARGIN = 34;
+const SPANS = [0.02, 0.05, 0.1, 0.2, 0.5, 1, 2, 5, 10, 20];
+
+/** The narrowest scale, in steps of 1, 2, 5, that holds the reading and its window. */
+export function spanFor(value: number, window: number): number {
+  const needed = Math.max(1.15 * Math.abs(value), 1.6 * window);
+  return SPANS.find((span) => span >= needed) ?? SPANS[SPANS.length - 1];
+}
+
+/**
+ * Target and tolerance as a ruler: the window a clear band, the present reading a wedge as wide as its
+ * uncertainty, as found a hollow wedge, the last logged a thin line.
+ */
+export function Rule({ value, uncertainty, window, asFound, lastLogged, ends, oneSided = false }: RuleProps) {
+  const span = spanFor(value ?? asFound ?? 0, window ? Math.max(Math.abs(window.from), window.to) : 0.05);
+  const low = oneSided ? 0 : -span;
+  const x = (t: number) => MARGIN + ((Math.min(span, Math.max(low, t)) - low) / (span - low)) * (WIDTH - 2 * MARGIN);
+  const decimals = span >= 5 ? 0 : span >= 0.5 ? 1 : 2;
+  const ticks = Array.from({ length: 41 }, (_, i) => ({ t: low + ((span - low) * i) / 40, i }));
+  const off = (t: number) => t < low || t > span;
+  const half = value === null ? 0 : Math.max(8, x(value + uncertainty) - x(value));
+  return (
+    <Box sx={{ lineHeight: 0 }}>
+      <svg
+        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+        width="100%"
+        role="img"
+        aria-label={`Ruler from ${fixed(low, decimals)} to ${fixed(span, decimals, true)} percent`}
+      >
+        {window && (
+          <rect x={x(window.from)} y={BASE - 36} width={x(window.to) - x(window.from)} height={36} fill={token("window")} />
+        )}
+        <line x1={MARGIN} x2={WIDTH - MARGIN} y1={BASE} y2={BASE} stroke={INK} strokeWidth={2} />
+        {ticks.map(({ t, i }) => (
+          <g key={i}>
+            <line
+              x1={x(t)}
+              x2={x(t)}
+              y1={BASE}
+              y2={BASE + (i % 10 === 0 ? 14 : i % 5 === 0 ? 10 : 6)}
+              stroke={INK}
+              strokeWidth={i % 10 === 0 ? 2 : 1}
+            />
+            {i % 10 === 0 && (
+              <text x={x(t)} y={BASE + 30} textAnchor="middle" fontSize={14} fontFamily={READING_FONT} fill={SOFT}>
+                {fixed(t, decimals, true)}
+              </text>
+            )}
+          </g>
+        ))}
+        {asFound !== null && (
+          <>
+            <Wedge x={x(asFound)} half={8} fill="none" stroke={SOFT} />
+            <text
+              x={x(asFound)}
+              y={12}
+              textAnchor={x(asFound) < 60 ? "start" : x(asFound) > WIDTH - 60 ? "end" : "middle"}
+              fontSize={12.5}
+              fill={SOFT}
+            >
+              {off(asFound) ? "as found, off the scale" : "as found"}
+            </text>
+          </>
+        )}
+        {lastLogged !== null && (
+          <line x1={x(lastLogged)} x2={x(lastLogged)} y1={BASE - 42} y2={BASE} stroke={SOFT} strokeWidth={2} />
+        )}
+        {value !== null && <Wedge x={x(value)} half={half} fill={INK} stroke={INK} />}
+        <text x={MARGIN} y={HEIGHT - 3} fontSize={12.5} fill={SOFT}>
+          {ends[0]}
+        </text>
+        <text x={WIDTH / 2} y={HEIGHT - 3} textAnchor="middle" fontSize={12.5} fill={SOFT}>
+          {oneSided ? `0 to ${fixed(span, decimals)} %` : `scale ±${fixed(span, decimals)} %`}
+        </text>
+        <text x={WIDTH - MARGIN} y={HEIGHT - 3} textAnchor="end" fontSize={12.5} fill={SOFT}>
+          {ends[1]}
+        </text>
+      </svg>
+    </Box>
+  );
+}
+
+function Wedge({ x, half, fill, stroke }: { x: number; half: number; fill: string; stroke: string }) {
+  return (
+    <path
+      d={`M${x - half} ${BASE - 48} h${2 * half} v20 L${x} ${BASE - 2} L${x - half} ${BASE - 28} z`}
+      fill={fill}
+      stroke={stroke}
+      strokeWidth={2}
+    />
+  );
+}

@@ -1,0 +1,106 @@
+"use client";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import { useColorScheme, useTheme } from "@mui/material/styles";
+import { Chart, LinearScale, LineElement, LogarithmicScale, PointElement, Tooltip } from "chart.js";
+import { useMemo, useRef } from "react";
+import { Line } from "react-chartjs-2";
+
+Chart.register(LinearScale, LogarithmicScale, LineElement, PointElement, Tooltip);
+
+export interface SpectrumPoint {
+  rateHz: number;
+  percent: number;
+}
+
+interface SpectrumChartProps {
+  points: SpectrumPoint[];
+  onPng(dataUrl: string): void;
+  onCsv(): void;
+}
+
+const RATES = [0.2, 0.5, 1, 2, 5, 10, 20, 50, 100, 200];
+
+/** Peak deviation against rate, 0.2 to 200 Hz. */
+export function SpectrumChart({ points, onPng, onCsv }: SpectrumChartProps) {
+  const chart = useRef<Chart<"line", { x: number; y: number }[]>>(null);
+  const { vars } = useTheme();
+  useColorScheme();
+  const ink = resolved(vars?.palette.text.primary);
+  const soft = resolved(vars?.palette.text.secondary);
+  const line = resolved(vars?.palette.divider);
+  const data = useMemo(
+    () => ({
+      datasets: [
+        {
+          data: points.map(({ rateHz, percent }) => ({ x: rateHz, y: percent })),
+          borderColor: ink,
+          borderWidth: 1.5,
+          pointRadius: 0,
+          pointHitRadius: 8,
+        },
+      ],
+    }),
+    [points, ink],
+  );
+  const title = (text: string) => ({ display: true, text, color: soft, font: { size: 13 } });
+  return (
+    <Box>
+      <Box sx={{ height: 190 }}>
+        <Line
+          ref={chart}
+          aria-label="Rate spectrum of the deviation"
+          role="img"
+          data={data}
+          options={{
+            animation: false,
+            maintainAspectRatio: false,
+            interaction: { mode: "nearest", axis: "x", intersect: false },
+            plugins: {
+              tooltip: {
+                callbacks: {
+                  title: ([item]) => `${(item.parsed.x ?? 0).toFixed(2)} Hz`,
+                  label: (item) => `±${(item.parsed.y ?? 0).toFixed(4)} %`,
+                },
+              },
+            },
+            scales: {
+              x: {
+                type: "logarithmic",
+                min: 0.2,
+                max: 200,
+                title: title("rate, Hz"),
+                grid: { color: line },
+                afterBuildTicks: (axis) => {
+                  axis.ticks = RATES.map((value) => ({ value }));
+                },
+                ticks: { color: soft, callback: (value) => String(value), font: { size: 13 } },
+              },
+              y: {
+                min: 0,
+                title: title("peak deviation, %"),
+                grid: { color: line },
+                ticks: { color: soft, maxTicksLimit: 5, font: { size: 13 } },
+              },
+            },
+          }}
+        />
+      </Box>
+      <Box sx={{ textAlign: "right" }}>
+        <Button size="small" color="inherit" onClick={() => chart.current && onPng(chart.current.toBase64Image())}>
+          PNG
+        </Button>
+        <Button size="small" color="inherit" onClick={onCsv}>
+          CSV
+        </Button>
+      </Box>
+    </Box>
+  );
+}
+
+/** A canvas does not know CSS variables: what one stands for now. The page draws anew when its theme changes. */
+function resolved(value: string | undefined): string {
+  const name = /var\((--[^,)]+)/.exec(value ?? "")?.[1];
+  if (!name || typeof document === "undefined") return value ?? "";
+  return getComputedStyle(document.documentElement).getPropertyValue(name).trim();
+}

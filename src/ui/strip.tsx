@@ -1,0 +1,80 @@
+import Box from "@mui/material/Box";
+import { fixed } from "@/core/formats/number-text";
+import { INK, READING_FONT, SOFT, token } from "./theme";
+
+export interface StripPoint {
+  seconds: number;
+  value: number;
+}
+
+interface StripProps {
+  label: string;
+  points: StripPoint[];
+  nowSeconds: number;
+  /** When something was turned. */
+  marks: number[];
+  window: { from: number; to: number } | null;
+  lengthSeconds?: number;
+}
+
+const WIDTH = 680;
+const HEIGHT = 150;
+const LEFT = 52;
+const RIGHT = 12;
+const TOP = 10;
+const BOTTOM = 24;
+
+/** The recent past of a reading as a paper strip that moves left. Values in percent. */
+export function Strip({ label, points, nowSeconds, marks, window, lengthSeconds = 90 }: StripProps) {
+  const shown = points.filter(({ seconds }) => seconds > nowSeconds - lengthSeconds);
+  const values = [...shown.map(({ value }) => value), ...(window ? [window.from, window.to] : [0])];
+  const low = Math.min(...values);
+  const high = Math.max(...values);
+  const pad = Math.max(0.02, 0.12 * (high - low));
+  const x = (seconds: number) => WIDTH - RIGHT - ((nowSeconds - seconds) / lengthSeconds) * (WIDTH - LEFT - RIGHT);
+  const y = (value: number) => TOP + ((high + pad - value) / (high - low + 2 * pad)) * (HEIGHT - TOP - BOTTOM);
+  let path = "";
+  shown.forEach(({ seconds, value }, i) => {
+    const broken = i === 0 || seconds - shown[i - 1].seconds > 0.6;
+    path += `${broken ? "M" : "L"}${x(seconds).toFixed(1)} ${y(value).toFixed(1)}`;
+  });
+  const decimals = high - low < 0.5 ? 2 : 1;
+  return (
+    <Box sx={{ lineHeight: 0 }}>
+      <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} width="100%" role="img" aria-label={label}>
+        {window && (
+          <rect x={LEFT} y={y(window.to)} width={WIDTH - LEFT - RIGHT} height={y(window.from) - y(window.to)} fill={token("window")} />
+        )}
+        <rect x={LEFT} y={TOP} width={WIDTH - LEFT - RIGHT} height={HEIGHT - TOP - BOTTOM} fill="none" stroke={token("line")} />
+        {[low, high].map((value) => (
+          <text key={value} x={LEFT - 6} y={y(value) + 4} textAnchor="end" fontSize={12} fontFamily={READING_FONT} fill={SOFT}>
+            {fixed(value, decimals, true)}
+          </text>
+        ))}
+        <path d={path} fill="none" stroke={INK} strokeWidth={2} strokeLinejoin="round" />
+        {marks
+          .filter((seconds) => seconds > nowSeconds - lengthSeconds)
+          .map((seconds) => (
+            <g key={seconds}>
+              <line x1={x(seconds)} x2={x(seconds)} y1={TOP} y2={HEIGHT - BOTTOM} stroke={token("oxide")} strokeWidth={1.5} strokeDasharray="4 3" />
+              <text
+                x={x(seconds) + (x(seconds) > WIDTH - 70 ? -5 : 5)}
+                y={TOP + 13}
+                textAnchor={x(seconds) > WIDTH - 70 ? "end" : "start"}
+                fontSize={12.5}
+                fill={token("oxide")}
+              >
+                turned
+              </text>
+            </g>
+          ))}
+        <text x={LEFT} y={HEIGHT - 7} fontSize={12.5} fill={SOFT}>
+          {lengthSeconds} s ago
+        </text>
+        <text x={WIDTH - RIGHT} y={HEIGHT - 7} textAnchor="end" fontSize={12.5} fill={SOFT}>
+          now, %
+        </text>
+      </svg>
+    </Box>
+  );
+}

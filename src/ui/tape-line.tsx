@@ -1,0 +1,161 @@
+import Box from "@mui/material/Box";
+import Link from "next/link";
+import { useId } from "react";
+import type { StationState } from "@/core/alignment/station-state";
+import { GLYPH_PATHS, type Glyph } from "./glyph-paths";
+import { INK, SOFT, token } from "./theme";
+
+export interface TapeSegment {
+  id: string;
+  name: string;
+  state: StationState;
+  href: string;
+}
+
+/** A place where the tape is cut because the work waits for something. */
+export interface TapeGap {
+  after: string;
+  text: string;
+}
+
+interface TapeLineProps {
+  label: string;
+  segments: TapeSegment[];
+  present: string | null;
+  gap?: TapeGap | null;
+  /** Drawn width; the line scales with its container. */
+  width?: number;
+}
+
+const HEIGHT = 76;
+const TOP = 20;
+const TAPE = 36;
+const SPLICE = 8;
+const GAP_WIDTH = 190;
+
+const WORDS: Record<StationState, string> = {
+  blank: "",
+  found: "found",
+  settled: "settled",
+  stale: "again",
+  failed: "failed",
+};
+const GLYPHS: Partial<Record<StationState, Glyph>> = { settled: "check", failed: "cross" };
+const SPOKEN: Record<StationState, string> = {
+  blank: "not begun",
+  found: "as found taken",
+  settled: "settled",
+  stale: "has to be repeated",
+  failed: "failed",
+};
+
+/** A job as a length of tape: one spliced piece per station, in working order, with a playhead. */
+export function TapeLine({ label, segments, present, gap = null, width = 1220 }: TapeLineProps) {
+  const hatch = useId();
+  const weights = segments.map(({ name }) => 46 + 9 * name.length);
+  const total = weights.reduce((a, b) => a + b, 0);
+  const scale = (width - 2 * SPLICE - (gap ? GAP_WIDTH : 0)) / total;
+  let x = SPLICE;
+  const pieces = segments.map((segment, i) => {
+    const from = x;
+    const to = x + weights[i] * scale;
+    x = to + (gap?.after === segment.id ? GAP_WIDTH : 0);
+    return { segment, from, to, first: i === 0, last: i === segments.length - 1 };
+  });
+  const cut = pieces.find(({ segment }) => segment.id === gap?.after);
+
+  return (
+    <Box component="nav" aria-label={label} sx={{ lineHeight: 0, overflowX: "auto" }}>
+      <svg viewBox={`0 0 ${width} ${HEIGHT}`} style={{ minWidth: 700, width: "100%" }}>
+        <defs>
+          <pattern id={hatch} width={8} height={8} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+            <rect width={8} height={8} fill={token("leader")} />
+            <rect width={3} height={8} fill={token("stale")} opacity={0.6} />
+          </pattern>
+        </defs>
+        {pieces.map((piece) => (
+          <Piece key={piece.segment.id} {...piece} hatch={hatch} present={piece.segment.id === present} />
+        ))}
+        {cut && gap && <Gap from={cut.to} text={gap.text} />}
+      </svg>
+    </Box>
+  );
+}
+
+interface PieceProps {
+  segment: TapeSegment;
+  from: number;
+  to: number;
+  first: boolean;
+  last: boolean;
+  hatch: string;
+  present: boolean;
+}
+
+function Piece({ segment, from, to, first, last, hatch, present }: PieceProps) {
+  const { name, state, href } = segment;
+  const left = first ? 0 : SPLICE;
+  const right = last ? 0 : SPLICE;
+  const middle = (from + to) / 2;
+  const bottom = TOP + TAPE;
+  const notch = state === "failed" ? ` ${middle + 9},${bottom} ${middle},${bottom - 9} ${middle - 9},${bottom}` : "";
+  const outline = `${from + left},${TOP} ${to + right - 3},${TOP} ${to - right - 3},${bottom}${notch} ${from - left},${bottom}`;
+  const filled = state === "settled";
+  const marked = state === "found" || state === "failed";
+  return (
+    <Link href={href} aria-label={`${name}: ${SPOKEN[state]}`} aria-current={present ? "step" : undefined}>
+      <rect x={from} y={0} width={to - from} height={HEIGHT} fill="transparent" />
+      <polygon
+        points={outline}
+        fill={filled ? token("oxide") : state === "stale" ? `url(#${hatch})` : token("leader")}
+        stroke={marked ? token("oxide") : filled ? "none" : token("line")}
+        strokeWidth={marked ? 2.5 : 1}
+      />
+      {present && (
+        <>
+          <path d={`M${middle - 11} ${TOP - 17} h22 v7 l-11 9 l-11 -9 z`} fill={INK} />
+          <rect x={from + 4} y={bottom + 3} width={to - from - 12} height={4} fill={INK} />
+        </>
+      )}
+      <text
+        x={middle - 1}
+        y={TOP + TAPE / 2 + 5 - (state === "failed" ? 3 : 0)}
+        textAnchor="middle"
+        fontSize={14.5}
+        fontWeight={present ? 750 : 550}
+        fill={filled ? token("onOxide") : INK}
+        stroke={state === "stale" ? token("leader") : "none"}
+        strokeWidth={5}
+        paintOrder="stroke"
+      >
+        {name}
+      </text>
+      <text x={middle - 2 + (GLYPHS[state] ? 8 : 0)} y={bottom + 19} textAnchor="middle" fontSize={12} fill={SOFT}>
+        {WORDS[state]}
+      </text>
+      {GLYPHS[state] && (
+        <path
+          d={GLYPH_PATHS[GLYPHS[state]]}
+          transform={`translate(${middle - 32} ${bottom + 9}) scale(0.9)`}
+          fill="none"
+          stroke={SOFT}
+          strokeWidth={2}
+        />
+      )}
+    </Link>
+  );
+}
+
+function Gap({ from, text }: { from: number; text: string }) {
+  const torn = (x: number) => `M${x} ${TOP} l6 8 l-6 8 l6 8 l-6 12`;
+  return (
+    <g>
+      {[from + 14, from + GAP_WIDTH - 16].map((x) => (
+        <path key={x} d={torn(x)} fill="none" stroke={token("close")} strokeWidth={2} />
+      ))}
+      <text x={from + GAP_WIDTH / 2} y={TOP + 23} textAnchor="middle" fontSize={14} fontWeight={700} fill={token("close")}>
+        {text}
+      </text>
+    </g>
+  );
+}
