@@ -3,7 +3,7 @@ import { speedTone } from "@/core/alignment/limits";
 import { flutterReadings, speedReading, type LogContext } from "@/core/alignment/log-reading";
 import type { Adjustment, Job, Phase, Reading, StationId } from "@/core/alignment/records";
 import { ROUTE } from "@/core/alignment/stations";
-import { writeBundle } from "@/core/formats/job-bundle";
+import { readBundle, writeBundle } from "@/core/formats/job-bundle";
 import { PracticeDeck } from "@/core/machine/practice-deck";
 import { practiceMachine } from "@/core/machine/practice-machines";
 import type { TransportParameters } from "@/core/machine/transport-parameters";
@@ -98,13 +98,13 @@ class DemoJob {
 const allDone = (...stations: StationId[]): Job["done"] =>
   Object.fromEntries(
     stations.map((id) => [id, [...ROUTE.find((station) => station.id === id)!.checks]]),
-  ) as Job["done"];
+  );
 
 function job(fields: Pick<Job, "number" | "machineId" | "tapeId" | "speedCmPerS" | "complaint" | "createdAt"> & Partial<Job>): Job {
   return {
     id: `demo-job-${fields.number}`,
     notes: "",
-    done: {} as Job["done"],
+    done: {},
     waiting: null,
     finishedAt: null,
     updatedAt: fields.createdAt,
@@ -178,7 +178,7 @@ new DemoJob(
     done: {
       ...allDone("intake"),
       service: [ROUTE[1].checks[1]],
-    } as Job["done"],
+    },
     waiting: { for: "belt 71 mm", until: "2026-11-30", after: "service" },
   }),
   { "speed.errorPercent": -1.3, "belt.lumpPercent": 1.1, "wander.percent": 0.12 },
@@ -187,12 +187,11 @@ new DemoJob(
   .log("speed", "as found")
   .log("flutter", "as found");
 
-await mkdir(OUT, { recursive: true });
-await writeFile(
-  `${OUT}/workshop.unzel.json`,
-  writeBundle(
-    { jobs, machines: DEMO_MACHINES, tapes: [...DEMO_TAPES], readings, adjustments },
-    "2026-11-22T08:00:00.000Z",
-  ),
+const bundle = writeBundle(
+  { jobs, machines: DEMO_MACHINES, tapes: [...DEMO_TAPES], readings, adjustments },
+  "2026-11-22T08:00:00.000Z",
 );
+readBundle(bundle); // throws unless the application will take it
+await mkdir(OUT, { recursive: true });
+await writeFile(`${OUT}/workshop.unzel.json`, bundle);
 console.error(`Wrote ${jobs.length} jobs with ${readings.length} readings to ${OUT}.`);

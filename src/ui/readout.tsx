@@ -37,7 +37,7 @@ export function Readout({ name, value, uncertainty, decimals, signed, verdict, a
             {number}
           </Box>
           <Box component="span" sx={{ fontSize: "6.2cqw", color: "text.secondary" }}>
-            %{THIN_SPACE}±{THIN_SPACE}
+            % ±{THIN_SPACE}
             {Math.max(uncertainty, 10 ** -decimals).toFixed(decimals)}
           </Box>
         </Box>

@@ -27,6 +27,9 @@ export function spanFor(value: number, window: number): number {
   return SPANS.find((span) => span >= needed) ?? SPANS[SPANS.length - 1];
 }
 
+/** Decimals that the labels of a scale need, a label every half span. */
+const decimalsOfScale = (span: number) => (span >= 10 ? 0 : span === 2 ? 0 : span >= 1 ? 1 : span === 0.2 ? 1 : 2);
+
 /**
  * Target and tolerance as a ruler: the window a clear band, the present reading a wedge as wide as its
  * uncertainty, as found a hollow wedge, the last logged a thin line.
@@ -35,7 +38,7 @@ export function Rule({ value, uncertainty, window, asFound, lastLogged, ends, on
   const span = spanFor(value ?? asFound ?? 0, window ? Math.max(Math.abs(window.from), window.to) : 0.05);
   const low = oneSided ? 0 : -span;
   const x = (t: number) => MARGIN + ((Math.min(span, Math.max(low, t)) - low) / (span - low)) * (WIDTH - 2 * MARGIN);
-  const decimals = span >= 5 ? 0 : span >= 0.5 ? 1 : 2;
+  const decimals = decimalsOfScale(span);
   const ticks = Array.from({ length: 41 }, (_, i) => ({ t: low + ((span - low) * i) / 40, i }));
   const off = (t: number) => t < low || t > span;
   const half = value === null ? 0 : Math.max(8, x(value + uncertainty) - x(value));

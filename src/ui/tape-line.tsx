@@ -27,7 +27,7 @@ interface TapeLineProps {
   width?: number;
 }
 
-const HEIGHT = 76;
+const HEIGHT = 80;
 const TOP = 20;
 const TAPE = 36;
 const SPLICE = 8;

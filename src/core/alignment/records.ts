@@ -83,7 +83,7 @@ export const jobSchema = z.object({
   complaint: text,
   notes: text.default(""),
   /** Checklist lines that are done, by station. */
-  done: z.record(stationIdSchema, z.array(z.string().max(200))).default({} as never),
+  done: z.partialRecord(stationIdSchema, z.array(z.string().max(200))).default({}),
   /** Work after this station waits for something to arrive. */
   waiting: z
     .object({ for: z.string().min(1).max(200), until: z.iso.date(), after: stationIdSchema })

@@ -113,7 +113,7 @@ function DeckUnderside({ name, slotTurns, playing, onTurn }: UndersideProps) {
     return Math.atan2(event.clientX - box.x - box.width / 2, -(event.clientY - box.y - box.height / 2));
   };
   return (
-    <svg viewBox="0 0 420 136" width={420} style={{ maxWidth: "100%", flex: "1 1 340px" }} aria-label="Underside of the practice deck">
+    <svg viewBox="0 0 420 136" width={400} height={130} style={{ maxWidth: "100%", flex: "0 1 400px" }} aria-label="Underside of the practice deck">
       <g fill="none" stroke={SOFT} strokeWidth={1.5}>
         <rect x={4} y={6} width={412} height={124} rx={10} />
         <circle cx={70} cy={48} r={27} />

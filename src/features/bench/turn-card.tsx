@@ -53,6 +53,7 @@ export function TurnCard({ adjuster, advice, turns, counted, onTurns, onTurned }
           disabled={counted}
           sx={{ flex: 1 }}
         >
+          {turns === 0 && <MenuItem value="0">not yet turned</MenuItem>}
           {amountsWith(turns).map((amount) => (
             <MenuItem key={amount} value={String(amount)}>
               {Math.round(360 * amount)}°, {turnInWords(amount)}

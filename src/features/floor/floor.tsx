@@ -109,7 +109,7 @@ export function Floor() {
 function FloorJob({ records }: { records: JobRecords }) {
   const { job, machine } = records;
   return (
-    <Box component="article" aria-label={`Job ${job.number}, ${machine.name}`} sx={{ borderTop: 1, borderColor: "divider", pt: 1.25 }}>
+    <Box component="article" aria-label={`Job ${job.number}, ${machine.name}`} sx={{ borderTop: 1, borderColor: "divider", pt: 0.75, pb: 0.75 }}>
       <Box sx={{ display: "flex", gap: 1.5, alignItems: "baseline" }}>
         <Box
           component={Link}

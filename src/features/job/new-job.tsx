@@ -129,7 +129,7 @@ export function NewJob() {
       speedCmPerS: form.speedCmPerS,
       complaint: form.complaint,
       notes: "",
-      done: {} as Job["done"],
+      done: {},
       waiting: null,
       finishedAt: null,
       createdAt: now,

@@ -1,0 +1,91 @@
+import { limitFor } from "./limits";
+import { inForce, QUANTITIES, type Adjustment, type Quantity, type Reading } from "./records";
+import { decidingQuantity, readingVerdict, stationState, upsetBy, type JobRecords } from "./station-state";
+import { ROUTE, type Station } from "./stations";
+import type { Verdict } from "./verdict";
+
+/** A reading as the sheet shows it. */
+export interface SheetFigure {
+  reading: Reading;
+  verdict: Verdict | null;
+}
+
+export interface SheetRow {
+  quantity: Quantity;
+  name: string;
+  /** Whether the station's verdict rests on this row. */
+  deciding: boolean;
+  limit: number | null;
+  asFound: SheetFigure | null;
+  asLeft: SheetFigure | null;
+}
+
+export interface SheetStation {
+  station: Station;
+  rows: SheetRow[];
+  /** What was turned or done here, oldest first, with the adjuster's name. */
+  adjustments: Array<{ adjustment: Adjustment; name: string }>;
+  /** Something was turned after the last reading, so it no longer holds. */
+  stale: boolean;
+  /** There is no as-left reading; the last one logged stands in its place. */
+  leftMissing: boolean;
+}
+
+export interface Sheet {
+  stations: SheetStation[];
+  checklists: Array<{ station: Station; done: string[]; open: string[] }>;
+  overall: Verdict | "unfinished";
+}
+
+/**
+ * The alignment record of a job: for each quantity the first as-found and the last as-left reading with their
+ * verdicts. Derived anew from the readings, nothing in it is stored.
+ */
+export function sheetOf(records: JobRecords): Sheet {
+  const stations = ROUTE.filter(({ kind }) => kind === "measure").map((station) => sheetStation(records, station));
+  const checklists = ROUTE.filter(({ kind }) => kind === "checklist").map((station) => {
+    const done = station.checks.filter((line) => records.job.done[station.id]?.includes(line));
+    return { station, done, open: station.checks.filter((line) => !done.includes(line)) };
+  });
+  return { stations, checklists, overall: overallVerdict(records, stations) };
+}
+
+function sheetStation(records: JobRecords, station: Station): SheetStation {
+  const readings = inForce(records.readings).filter((r) => r.station === station.id);
+  const deciding = decidingQuantity(station.id, records.machine);
+  const figure = (reading: Reading | undefined): SheetFigure | null =>
+    reading ? { reading, verdict: readingVerdict(reading, records.machine) } : null;
+  const quantities = (Object.keys(QUANTITIES) as Quantity[]).filter((q) => readings.some((r) => r.quantity === q));
+  const rows = quantities.map((quantity): SheetRow => {
+    const mine = readings.filter((r) => r.quantity === quantity);
+    return {
+      quantity,
+      name: QUANTITIES[quantity],
+      deciding: quantity === deciding,
+      limit: limitFor(records.machine, quantity),
+      asFound: figure(mine.find(({ phase }) => phase === "as found")),
+      asLeft: figure(mine.findLast(({ phase }) => phase === "as left")),
+    };
+  });
+  const adjustments = inForce(records.adjustments)
+    .filter((a) => a.station === station.id)
+    .map((adjustment) => ({
+      adjustment,
+      name: records.machine.adjusters.find(({ id }) => id === adjustment.adjusterId)?.name ?? adjustment.adjusterId,
+    }));
+  return {
+    station,
+    rows: rows.sort((a, b) => Number(b.deciding) - Number(a.deciding)),
+    adjustments,
+    stale: upsetBy(records, station.id).length > 0,
+    leftMissing: rows.length > 0 && rows.every(({ asLeft }) => asLeft === null),
+  };
+}
+
+/** The worst verdict of the deciding rows; unfinished while any is missing or stale. */
+function overallVerdict(records: JobRecords, stations: SheetStation[]): Sheet["overall"] {
+  if (stations.some(({ station }) => !["settled", "failed"].includes(stationState(records, station)))) return "unfinished";
+  const verdicts = stations.flatMap(({ rows }) => rows.filter((row) => row.deciding).map((row) => row.asLeft?.verdict));
+  if (verdicts.includes("fail")) return "fail";
+  return verdicts.includes("close") ? "close" : "pass";
+}

@@ -1,0 +1,143 @@
+import { turnInWords, directionInWords } from "@/core/alignment/turn-guidance";
+import { sheetOf, type SheetFigure, type SheetRow, type SheetStation } from "@/core/alignment/sheet";
+import { THIN_SPACE, withUncertainty } from "@/core/formats/number-text";
+import { GLYPH_PATHS } from "@/ui/glyph-paths";
+import type { Verdict } from "@/core/alignment/verdict";
+import type { JobView } from "../job/use-job-records";
+import { FoundAndLeft } from "./found-and-left";
+
+const day = new Intl.DateTimeFormat("en-GB", { dateStyle: "long", timeZone: "UTC" });
+const OVERALL = { pass: "All within limits", close: "Close to a limit", fail: "Outside a limit", unfinished: "Not finished" };
+
+/** The alignment record that the owner gets, in plain HTML with its own style. */
+export function SheetPaper({ view }: { view: JobView }) {
+  const { job, machine, tape } = view;
+  const sheet = sheetOf(view);
+  const open = sheet.checklists.flatMap(({ station, open: lines }) => lines.map((line) => `${station.name}: ${line}`));
+  return (
+    <article className="sheet">
+      <div className="head">
+        <h1>
+          Alignment sheet <span className="soft">{job.number}</span>
+        </h1>
+        <span className={`overall ${sheet.overall === "unfinished" ? "close" : sheet.overall}`}>{OVERALL[sheet.overall]}</span>
+      </div>
+      <dl>
+        <dt>Machine</dt>
+        <dd>
+          {machine.name}
+          {machine.description && `. ${machine.description}`}
+        </dd>
+        <dt>Complaint</dt>
+        <dd>{job.complaint || "none written down"}</dd>
+        <dt>In, out</dt>
+        <dd>
+          {day.format(new Date(job.createdAt))} to {job.finishedAt ? day.format(new Date(job.finishedAt)) : "still here"}
+        </dd>
+        <dt>Measured with</dt>
+        <dd>
+          {tape.name}, ±{tape.frequencyUncertaintyPercent}
+          {THIN_SPACE}%, at {job.speedCmPerS} cm/s
+        </dd>
+      </dl>
+      {sheet.stations.map((station) => (
+        <StationSection key={station.station.id} sheet={station} />
+      ))}
+      {job.notes && (
+        <section>
+          <h2>Notes</h2>
+          <p style={{ whiteSpace: "pre-wrap" }}>{job.notes}</p>
+        </section>
+      )}
+      {open.length > 0 && (
+        <section>
+          <h2>Not done</h2>
+          <ul>
+            {open.map((line) => (
+              <li key={line}>{line}</li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <p className="soft">
+        Uncertainties are ± at 95 % and hold the reference tape&apos;s, the clock&apos;s and the measurement&apos;s own. A
+        verdict counts the uncertainty in: pass and fail only when all of it lies on one side of the limit.
+      </p>
+      <div className="sign">
+        <div>date</div>
+        <div>technician</div>
+      </div>
+    </article>
+  );
+}
+
+function StationSection({ sheet }: { sheet: SheetStation }) {
+  const { station, rows, adjustments, stale, leftMissing } = sheet;
+  const deciding = rows.find((row) => row.deciding);
+  return (
+    <section>
+      <h2>{station.name}</h2>
+      {rows.length === 0 && <p className="soft">Not measured.</p>}
+      {stale && <p className="warn">Something was turned after the last reading; it has to be repeated.</p>}
+      {leftMissing && !stale && <p className="warn">Not yet logged as left.</p>}
+      {rows.length > 0 && (
+        <table>
+          <thead>
+            <tr>
+              <th scope="col">quantity</th>
+              <th scope="col">limit</th>
+              <th scope="col">as found</th>
+              <th scope="col">as left</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row) => (
+              <tr key={row.quantity} className={row.deciding ? "deciding" : undefined}>
+                <td>{row.name}</td>
+                <td className="figure">{row.limit === null ? "" : `${row.quantity === "speedError" ? "±" : ""}${row.limit}${THIN_SPACE}%`}</td>
+                <Figure figure={row.asFound} row={row} />
+                <Figure figure={row.asLeft} row={row} />
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {deciding && <FoundAndLeft row={deciding} />}
+      {adjustments.length > 0 && (
+        <p className="soft">
+          Turned or done:{" "}
+          {adjustments
+            .map(({ adjustment: { turns }, name }) =>
+              turns === null ? name : `${name} ${turnInWords(turns)} ${directionInWords(turns)}`,
+            )
+            .join("; ")}
+          .
+        </p>
+      )}
+    </section>
+  );
+}
+
+function Figure({ figure, row }: { figure: SheetFigure | null; row: SheetRow }) {
+  if (!figure) return <td className="figure soft">–</td>;
+  const { reading, verdict } = figure;
+  return (
+    <td className="figure">
+      {withUncertainty(reading.value, reading.uncertainty, "%", row.quantity === "speedError", 4)}{" "}
+      {verdict && <Mark verdict={verdict} />}
+    </td>
+  );
+}
+
+const GLYPH = { pass: "check", close: "wave", fail: "cross" } as const;
+
+function Mark({ verdict }: { verdict: Verdict }) {
+  return (
+    <span className={verdict}>
+      <svg width="10" height="10" viewBox="0 0 12 12" aria-hidden="true">
+        <path d={GLYPH_PATHS[GLYPH[verdict]]} fill="none" stroke="currentColor" strokeWidth="2.2" />
+      </svg>{" "}
+      {verdict}
+    </span>
+  );
+}
