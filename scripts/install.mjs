@@ -9,7 +9,9 @@ export function ensureInstalled() {
   console.error("Installing packages…");
   const { status } = spawnSync("npm", ["ci", "--no-audit", "--no-fund"], { stdio: ["ignore", 2, 2] });
   if (status !== 0) {
-    console.error("The packages could not be installed. Check the connection to the npm registry and try again.");
+    console.error(
+      "The packages could not be installed. Check the connection to the npm registry and try again.",
+    );
     process.exit(1);
   }
 }

@@ -96,11 +96,12 @@ class DemoJob {
 }
 
 const allDone = (...stations: StationId[]): Job["done"] =>
-  Object.fromEntries(
-    stations.map((id) => [id, [...ROUTE.find((station) => station.id === id)!.checks]]),
-  );
+  Object.fromEntries(stations.map((id) => [id, [...ROUTE.find((station) => station.id === id)!.checks]]));
 
-function job(fields: Pick<Job, "number" | "machineId" | "tapeId" | "speedCmPerS" | "complaint" | "createdAt"> & Partial<Job>): Job {
+function job(
+  fields: Pick<Job, "number" | "machineId" | "tapeId" | "speedCmPerS" | "complaint" | "createdAt"> &
+    Partial<Job>,
+): Job {
   return {
     id: `demo-job-${fields.number}`,
     notes: "",

@@ -44,7 +44,9 @@ async function main(): Promise<void> {
   const sampleRateHz = Math.round(number("rate", 48000, 8000, 384000));
   const tape = TAPES.find(({ id }) => id === values.tape);
   if (!tape)
-    throw new UsageError(`there is no tape "${values.tape ?? ""}"; there are ${TAPES.map(({ id }) => id).join(", ")}`);
+    throw new UsageError(
+      `there is no tape "${values.tape ?? ""}"; there are ${TAPES.map(({ id }) => id).join(", ")}`,
+    );
   const tone = speedTone(tape);
   if (!tone) throw new UsageError(`tape ${tape.id} has no tone`);
   const { parameters, toneHz } = inRange(() => {

@@ -8,7 +8,8 @@ export async function exportJob(jobId: string): Promise<string> {
   const readings = await database.readings.where("jobId").equals(jobId).sortBy("id");
   const adjustments = await database.adjustments.where("jobId").equals(jobId).sortBy("id");
   const tapeIds = [...new Set([job.tapeId, ...readings.map((r) => r.context.tapeId)])];
-  const present = <T>(records: Array<T | undefined>) => records.filter((record): record is T => record !== undefined);
+  const present = <T>(records: Array<T | undefined>) =>
+    records.filter((record): record is T => record !== undefined);
   return writeBundle(
     {
       jobs: [job],
@@ -46,7 +47,8 @@ async function storeContent(content: BundleContent): Promise<ImportOutcome> {
       const here = await database.jobs.get(job.id);
       if (!here || here.updatedAt < job.updatedAt) await database.jobs.put(job);
     }
-    for (const machine of machines) if (!(await database.machines.get(machine.id))) await database.machines.add(machine);
+    for (const machine of machines)
+      if (!(await database.machines.get(machine.id))) await database.machines.add(machine);
     for (const tape of tapes) if (!(await database.tapes.get(tape.id))) await database.tapes.add(tape);
     await database.readings.bulkPut(readings);
     await database.adjustments.bulkPut(adjustments);

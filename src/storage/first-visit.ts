@@ -10,7 +10,8 @@ const DEMO_URL = "/demo/workshop.unzel.json";
  */
 export async function prepareFirstVisit(demo: boolean): Promise<void> {
   const isNew = await database.transaction("rw", database.tapes, database.flags, async () => {
-    for (const tape of BUILT_IN_TAPES) if (!(await database.tapes.get(tape.id))) await database.tapes.add({ ...tape });
+    for (const tape of BUILT_IN_TAPES)
+      if (!(await database.tapes.get(tape.id))) await database.tapes.add({ ...tape });
     if (!demo || (await database.flags.get("demo"))) return false;
     await database.flags.put({ id: "demo", value: "loading" });
     return true;
@@ -27,7 +28,8 @@ export async function prepareFirstVisit(demo: boolean): Promise<void> {
 /** Loads the demo workshop that ships with the application. */
 export async function loadDemoWorkshop(): Promise<void> {
   const response = await fetch(DEMO_URL);
-  if (!response.ok) throw new Error("The demo workshop is not part of this installation. Build the application again.");
+  if (!response.ok)
+    throw new Error("The demo workshop is not part of this installation. Build the application again.");
   await importBundle(await response.text());
   await database.flags.put({ id: "demo", value: "loaded" });
 }

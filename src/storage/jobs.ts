@@ -63,6 +63,8 @@ export async function deleteJob(id: string): Promise<void> {
 
 /** The next free number for a tag: one more than the largest there is. */
 export async function nextJobNumber(): Promise<string> {
-  const numbers = (await database.jobs.toArray()).map(({ number }) => Number(number)).filter(Number.isInteger);
+  const numbers = (await database.jobs.toArray())
+    .map(({ number }) => Number(number))
+    .filter(Number.isInteger);
   return String(Math.max(0, ...numbers) + 1).padStart(4, "0");
 }

@@ -10,12 +10,23 @@ interface ReadoutProps {
   signed: boolean;
   /** Said after the number, such as "fail". */
   verdict: string;
+  /** Leaves room for a picture below. */
+  small?: boolean;
   /** Shown instead of a number while there is none. */
   absent: string;
 }
 
 /** The one big number: percent, with its uncertainty, in digits that do not move as they change. */
-export function Readout({ name, value, uncertainty, decimals, signed, verdict, absent }: ReadoutProps) {
+export function Readout({
+  name,
+  value,
+  uncertainty,
+  decimals,
+  signed,
+  verdict,
+  small = false,
+  absent,
+}: ReadoutProps) {
   const number = value === null ? "" : fixed(value, decimals, signed);
   return (
     <Box
@@ -25,15 +36,31 @@ export function Readout({ name, value, uncertainty, decimals, signed, verdict, a
       aria-valuemin={signed ? -15 : 0}
       aria-valuemax={15}
       aria-valuetext={value === null ? absent : `${number}${THIN_SPACE}%, ${verdict}`}
-      sx={{ textAlign: "center", whiteSpace: "nowrap", containerType: "inline-size", py: 1 }}
+      sx={{ textAlign: "center", whiteSpace: "nowrap", containerType: "inline-size", py: small ? 0 : 1 }}
     >
       {value === null ? (
-        <Box sx={{ fontSize: "clamp(28px, 7cqw, 48px)", fontWeight: 600, whiteSpace: "normal", py: "4.2cqw", color: "text.secondary" }}>
+        <Box
+          sx={{
+            fontSize: "clamp(28px, 7cqw, 48px)",
+            fontWeight: 600,
+            whiteSpace: "normal",
+            py: "4.2cqw",
+            color: "text.secondary",
+          }}
+        >
           {absent}
         </Box>
       ) : (
         <Box sx={{ display: "inline-flex", alignItems: "baseline", gap: "1.6cqw" }}>
-          <Box component="span" sx={{ fontSize: "23cqw", lineHeight: 1, fontWeight: 620, letterSpacing: "-0.03em" }}>
+          <Box
+            component="span"
+            sx={{
+              fontSize: small ? "17cqw" : "23cqw",
+              lineHeight: 1,
+              fontWeight: 620,
+              letterSpacing: "-0.03em",
+            }}
+          >
             {number}
           </Box>
           <Box component="span" sx={{ fontSize: "6.2cqw", color: "text.secondary" }}>

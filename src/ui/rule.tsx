@@ -23,12 +23,13 @@ const SPANS = [0.02, 0.05, 0.1, 0.2, 0.5, 1, 2, 5, 10, 20];
 
 /** The narrowest scale, in steps of 1, 2, 5, that holds the reading and its window. */
 export function spanFor(value: number, window: number): number {
-  const needed = Math.max(1.15 * Math.abs(value), 1.6 * window);
+  const needed = Math.max(1.15 * Math.abs(value), 1.3 * window);
   return SPANS.find((span) => span >= needed) ?? SPANS[SPANS.length - 1];
 }
 
 /** Decimals that the labels of a scale need, a label every half span. */
-const decimalsOfScale = (span: number) => (span >= 10 ? 0 : span === 2 ? 0 : span >= 1 ? 1 : span === 0.2 ? 1 : 2);
+const decimalsOfScale = (span: number) =>
+  span >= 10 ? 0 : span === 2 ? 0 : span >= 1 ? 1 : span === 0.2 ? 1 : 2;
 
 /**
  * Target and tolerance as a ruler: the window a clear band, the present reading a wedge as wide as its
@@ -37,8 +38,10 @@ const decimalsOfScale = (span: number) => (span >= 10 ? 0 : span === 2 ? 0 : spa
 export function Rule({ value, uncertainty, window, asFound, lastLogged, ends, oneSided = false }: RuleProps) {
   const span = spanFor(value ?? asFound ?? 0, window ? Math.max(Math.abs(window.from), window.to) : 0.05);
   const low = oneSided ? 0 : -span;
-  const x = (t: number) => MARGIN + ((Math.min(span, Math.max(low, t)) - low) / (span - low)) * (WIDTH - 2 * MARGIN);
-  const decimals = decimalsOfScale(span);
+  const x = (t: number) =>
+    MARGIN + ((Math.min(span, Math.max(low, t)) - low) / (span - low)) * (WIDTH - 2 * MARGIN);
+  const major = oneSided ? 8 : 10;
+  const decimals = oneSided ? (span >= 1 ? 1 : span >= 0.1 ? 2 : 3) : decimalsOfScale(span);
   const ticks = Array.from({ length: 41 }, (_, i) => ({ t: low + ((span - low) * i) / 40, i }));
   const off = (t: number) => t < low || t > span;
   const half = value === null ? 0 : Math.max(8, x(value + uncertainty) - x(value));
@@ -51,7 +54,13 @@ export function Rule({ value, uncertainty, window, asFound, lastLogged, ends, on
         aria-label={`Ruler from ${fixed(low, decimals)} to ${fixed(span, decimals, true)} percent`}
       >
         {window && (
-          <rect x={x(window.from)} y={BASE - 36} width={x(window.to) - x(window.from)} height={36} fill={token("window")} />
+          <rect
+            x={x(window.from)}
+            y={BASE - 36}
+            width={x(window.to) - x(window.from)}
+            height={36}
+            fill={token("window")}
+          />
         )}
         <line x1={MARGIN} x2={WIDTH - MARGIN} y1={BASE} y2={BASE} stroke={INK} strokeWidth={2} />
         {ticks.map(({ t, i }) => (
@@ -60,13 +69,20 @@ export function Rule({ value, uncertainty, window, asFound, lastLogged, ends, on
               x1={x(t)}
               x2={x(t)}
               y1={BASE}
-              y2={BASE + (i % 10 === 0 ? 14 : i % 5 === 0 ? 10 : 6)}
+              y2={BASE + (i % major === 0 ? 14 : i % 5 === 0 && !oneSided ? 10 : 6)}
               stroke={INK}
-              strokeWidth={i % 10 === 0 ? 2 : 1}
+              strokeWidth={i % major === 0 ? 2 : 1}
             />
-            {i % 10 === 0 && (
-              <text x={x(t)} y={BASE + 30} textAnchor="middle" fontSize={14} fontFamily={READING_FONT} fill={SOFT}>
-                {fixed(t, decimals, true)}
+            {i % major === 0 && (
+              <text
+                x={x(t)}
+                y={BASE + 30}
+                textAnchor="middle"
+                fontSize={14}
+                fontFamily={READING_FONT}
+                fill={SOFT}
+              >
+                {fixed(t, decimals, !oneSided)}
               </text>
             )}
           </g>
@@ -86,7 +102,14 @@ export function Rule({ value, uncertainty, window, asFound, lastLogged, ends, on
           </>
         )}
         {lastLogged !== null && (
-          <line x1={x(lastLogged)} x2={x(lastLogged)} y1={BASE - 42} y2={BASE} stroke={SOFT} strokeWidth={2} />
+          <line
+            x1={x(lastLogged)}
+            x2={x(lastLogged)}
+            y1={BASE - 42}
+            y2={BASE}
+            stroke={SOFT}
+            strokeWidth={2}
+          />
         )}
         {value !== null && <Wedge x={x(value)} half={half} fill={INK} stroke={INK} />}
         <text x={MARGIN} y={HEIGHT - 3} fontSize={12.5} fill={SOFT}>

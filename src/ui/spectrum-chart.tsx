@@ -46,7 +46,7 @@ export function SpectrumChart({ points, onPng, onCsv }: SpectrumChartProps) {
   const title = (text: string) => ({ display: true, text, color: soft, font: { size: 13 } });
   return (
     <Box>
-      <Box sx={{ height: 190 }}>
+      <Box sx={{ height: 168 }}>
         <Line
           ref={chart}
           aria-label="Rate spectrum of the deviation"
@@ -87,7 +87,11 @@ export function SpectrumChart({ points, onPng, onCsv }: SpectrumChartProps) {
         />
       </Box>
       <Box sx={{ textAlign: "right" }}>
-        <Button size="small" color="inherit" onClick={() => chart.current && onPng(chart.current.toBase64Image())}>
+        <Button
+          size="small"
+          color="inherit"
+          onClick={() => chart.current && onPng(chart.current.toBase64Image())}
+        >
           PNG
         </Button>
         <Button size="small" color="inherit" onClick={onCsv}>

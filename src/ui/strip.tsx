@@ -27,12 +27,18 @@ const BOTTOM = 24;
 /** The recent past of a reading as a paper strip that moves left. Values in percent. */
 export function Strip({ label, points, nowSeconds, marks, window, lengthSeconds = 90 }: StripProps) {
   const shown = points.filter(({ seconds }) => seconds > nowSeconds - lengthSeconds);
-  const values = [...shown.map(({ value }) => value), ...(window ? [window.from, window.to] : [0])];
+  // the run-up of a start would flatten everything else: the scale follows all but the outermost few points
+  const sorted = shown.map(({ value }) => value).sort((a, b) => a - b);
+  const spare = Math.floor(0.02 * sorted.length) + (sorted.length > 20 ? 1 : 0);
+  const ends = sorted.length > 0 ? [sorted[spare], sorted[sorted.length - 1 - spare]] : [];
+  const values = [...ends, ...(window ? [window.from, window.to] : [0])];
   const low = Math.min(...values);
   const high = Math.max(...values);
   const pad = Math.max(0.02, 0.12 * (high - low));
-  const x = (seconds: number) => WIDTH - RIGHT - ((nowSeconds - seconds) / lengthSeconds) * (WIDTH - LEFT - RIGHT);
-  const y = (value: number) => TOP + ((high + pad - value) / (high - low + 2 * pad)) * (HEIGHT - TOP - BOTTOM);
+  const x = (seconds: number) =>
+    WIDTH - RIGHT - ((nowSeconds - seconds) / lengthSeconds) * (WIDTH - LEFT - RIGHT);
+  const y = (value: number) =>
+    TOP + Math.max(0, Math.min(1, (high + pad - value) / (high - low + 2 * pad))) * (HEIGHT - TOP - BOTTOM);
   let path = "";
   shown.forEach(({ seconds, value }, i) => {
     const broken = i === 0 || seconds - shown[i - 1].seconds > 0.6;
@@ -43,21 +49,51 @@ export function Strip({ label, points, nowSeconds, marks, window, lengthSeconds 
     <Box sx={{ lineHeight: 0 }}>
       <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} width="100%" role="img" aria-label={label}>
         {window && (
-          <rect x={LEFT} y={y(window.to)} width={WIDTH - LEFT - RIGHT} height={y(window.from) - y(window.to)} fill={token("window")} />
+          <rect
+            x={LEFT}
+            y={y(window.to)}
+            width={WIDTH - LEFT - RIGHT}
+            height={y(window.from) - y(window.to)}
+            fill={token("window")}
+          />
         )}
-        <rect x={LEFT} y={TOP} width={WIDTH - LEFT - RIGHT} height={HEIGHT - TOP - BOTTOM} fill="none" stroke={token("line")} />
+        <rect
+          x={LEFT}
+          y={TOP}
+          width={WIDTH - LEFT - RIGHT}
+          height={HEIGHT - TOP - BOTTOM}
+          fill="none"
+          stroke={token("line")}
+        />
         {[low, high].map((value) => (
-          <text key={value} x={LEFT - 6} y={y(value) + 4} textAnchor="end" fontSize={12} fontFamily={READING_FONT} fill={SOFT}>
+          <text
+            key={value}
+            x={LEFT - 6}
+            y={y(value) + 4}
+            textAnchor="end"
+            fontSize={12}
+            fontFamily={READING_FONT}
+            fill={SOFT}
+          >
             {fixed(value, decimals, true)}
           </text>
         ))}
         <path d={path} fill="none" stroke={INK} strokeWidth={2} strokeLinejoin="round" />
         {marks
           .filter((seconds) => seconds > nowSeconds - lengthSeconds)
-          .map((seconds) => (
+          .map((seconds, i, all) => (
             <g key={seconds}>
-              <line x1={x(seconds)} x2={x(seconds)} y1={TOP} y2={HEIGHT - BOTTOM} stroke={token("oxide")} strokeWidth={1.5} strokeDasharray="4 3" />
+              <line
+                x1={x(seconds)}
+                x2={x(seconds)}
+                y1={TOP}
+                y2={HEIGHT - BOTTOM}
+                stroke={token("oxide")}
+                strokeWidth={1.5}
+                strokeDasharray="4 3"
+              />
               <text
+                display={i + 1 < all.length && x(all[i + 1]) - x(seconds) < 60 ? "none" : undefined}
                 x={x(seconds) + (x(seconds) > WIDTH - 70 ? -5 : 5)}
                 y={TOP + 13}
                 textAnchor={x(seconds) > WIDTH - 70 ? "end" : "start"}

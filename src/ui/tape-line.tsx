@@ -55,12 +55,11 @@ export function TapeLine({ label, segments, present, gap = null, width = 1220 }:
   const weights = segments.map(({ name }) => 46 + 9 * name.length);
   const total = weights.reduce((a, b) => a + b, 0);
   const scale = (width - 2 * SPLICE - (gap ? GAP_WIDTH : 0)) / total;
-  let x = SPLICE;
+  const gapAt = segments.findIndex(({ id }) => id === gap?.after);
   const pieces = segments.map((segment, i) => {
-    const from = x;
-    const to = x + weights[i] * scale;
-    x = to + (gap?.after === segment.id ? GAP_WIDTH : 0);
-    return { segment, from, to, first: i === 0, last: i === segments.length - 1 };
+    const before = weights.slice(0, i).reduce((a, b) => a + b, 0) * scale;
+    const from = SPLICE + before + (gapAt >= 0 && i > gapAt ? GAP_WIDTH : 0);
+    return { segment, from, to: from + weights[i] * scale, first: i === 0, last: i === segments.length - 1 };
   });
   const cut = pieces.find(({ segment }) => segment.id === gap?.after);
 
@@ -68,7 +67,13 @@ export function TapeLine({ label, segments, present, gap = null, width = 1220 }:
     <Box component="nav" aria-label={label} sx={{ lineHeight: 0, overflowX: "auto" }}>
       <svg viewBox={`0 0 ${width} ${HEIGHT}`} style={{ minWidth: 700, width: "100%" }}>
         <defs>
-          <pattern id={hatch} width={8} height={8} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <pattern
+            id={hatch}
+            width={8}
+            height={8}
+            patternUnits="userSpaceOnUse"
+            patternTransform="rotate(45)"
+          >
             <rect width={8} height={8} fill={token("leader")} />
             <rect width={3} height={8} fill={token("stale")} opacity={0.6} />
           </pattern>
@@ -98,7 +103,8 @@ function Piece({ segment, from, to, first, last, hatch, present }: PieceProps) {
   const right = last ? 0 : SPLICE;
   const middle = (from + to) / 2;
   const bottom = TOP + TAPE;
-  const notch = state === "failed" ? ` ${middle + 9},${bottom} ${middle},${bottom - 9} ${middle - 9},${bottom}` : "";
+  const notch =
+    state === "failed" ? ` ${middle + 9},${bottom} ${middle},${bottom - 9} ${middle - 9},${bottom}` : "";
   const outline = `${from + left},${TOP} ${to + right - 3},${TOP} ${to - right - 3},${bottom}${notch} ${from - left},${bottom}`;
   const filled = state === "settled";
   const marked = state === "found" || state === "failed";
@@ -130,7 +136,13 @@ function Piece({ segment, from, to, first, last, hatch, present }: PieceProps) {
       >
         {name}
       </text>
-      <text x={middle - 2 + (GLYPHS[state] ? 8 : 0)} y={bottom + 19} textAnchor="middle" fontSize={12} fill={SOFT}>
+      <text
+        x={middle - 2 + (GLYPHS[state] ? 8 : 0)}
+        y={bottom + 19}
+        textAnchor="middle"
+        fontSize={12}
+        fill={SOFT}
+      >
         {WORDS[state]}
       </text>
       {GLYPHS[state] && (
@@ -153,7 +165,14 @@ function Gap({ from, text }: { from: number; text: string }) {
       {[from + 14, from + GAP_WIDTH - 16].map((x) => (
         <path key={x} d={torn(x)} fill="none" stroke={token("close")} strokeWidth={2} />
       ))}
-      <text x={from + GAP_WIDTH / 2} y={TOP + 23} textAnchor="middle" fontSize={14} fontWeight={700} fill={token("close")}>
+      <text
+        x={from + GAP_WIDTH / 2}
+        y={TOP + 23}
+        textAnchor="middle"
+        fontSize={14}
+        fontWeight={700}
+        fill={token("close")}
+      >
         {text}
       </text>
     </g>

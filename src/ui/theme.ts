@@ -100,7 +100,9 @@ export const theme = createTheme({
     MuiPaper: { styleOverrides: { root: { backgroundImage: "none" } } },
     MuiCssBaseline: {
       styleOverrides: {
-        "@media (prefers-reduced-motion: reduce)": { "*": { transition: "none !important", animation: "none !important" } },
+        "@media (prefers-reduced-motion: reduce)": {
+          "*": { transition: "none !important", animation: "none !important" },
+        },
         body: { fontVariantNumeric: "tabular-nums" },
       },
     },

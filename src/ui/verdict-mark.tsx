@@ -13,7 +13,17 @@ export function VerdictMark({ verdict, detail }: { verdict: Verdict | null; deta
   if (verdict === null) return null;
   const { glyph, color } = MARKS[verdict];
   return (
-    <Box component="span" sx={{ color, fontWeight: 650, whiteSpace: "nowrap", display: "inline-flex", alignItems: "center", gap: 0.5 }}>
+    <Box
+      component="span"
+      sx={{
+        color,
+        fontWeight: 650,
+        whiteSpace: "nowrap",
+        display: "inline-flex",
+        alignItems: "center",
+        gap: 0.5,
+      }}
+    >
       <svg width="0.85em" height="0.85em" viewBox="0 0 12 12" aria-hidden>
         <path d={GLYPH_PATHS[glyph]} fill="none" stroke="currentColor" strokeWidth={2.2} />
       </svg>

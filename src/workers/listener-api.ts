@@ -46,6 +46,10 @@ export interface ListenerApi {
   mark(): Promise<void>;
   stop(): Promise<void>;
   /** Null when it was cancelled. Rejects with a sentence for a file that cannot be read. */
-  measureFile(file: File, nominalHz: number, onProgress: (share: number) => void): Promise<FileMeasurement | null>;
+  measureFile(
+    file: File,
+    nominalHz: number,
+    onProgress: (share: number) => void,
+  ): Promise<FileMeasurement | null>;
   cancelFile(): Promise<void>;
 }

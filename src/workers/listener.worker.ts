@@ -103,7 +103,12 @@ const api: ListenerApi = {
     const rows = meter.channels.map((channel, c) => {
       const speed = meter.speed(c);
       const flutter = meter.flutter(c);
-      return { channel, speed: speed.result, flutter: flutter.result, warnings: [...new Set([...speed.warnings, ...flutter.warnings])] };
+      return {
+        channel,
+        speed: speed.result,
+        flutter: flutter.result,
+        warnings: [...new Set([...speed.warnings, ...flutter.warnings])],
+      };
     });
     return {
       name: file.name,

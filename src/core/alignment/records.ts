@@ -37,9 +37,7 @@ export const machineSchema = z.object({
   speedsCmPerS: z.array(z.number().min(1).max(100)).min(1, "Give at least one speed."),
   toleranceClass: z.enum(Object.keys(TOLERANCE_CLASSES) as [ToleranceClass, ...ToleranceClass[]]),
   /** Limits of this very machine, where they differ from its class. */
-  limits: z
-    .object({ speedErrorPercent: percent.optional(), flutterPercent: percent.optional() })
-    .default({}),
+  limits: z.object({ speedErrorPercent: percent.optional(), flutterPercent: percent.optional() }).default({}),
   /** The weighted meter that the machine's flutter limit is written in. */
   flutterMeter: flutterMeterSchema.default("peak"),
   adjusters: z.array(adjusterSchema).default([]),

@@ -42,7 +42,9 @@ export interface Sheet {
  * verdicts. Derived anew from the readings, nothing in it is stored.
  */
 export function sheetOf(records: JobRecords): Sheet {
-  const stations = ROUTE.filter(({ kind }) => kind === "measure").map((station) => sheetStation(records, station));
+  const stations = ROUTE.filter(({ kind }) => kind === "measure").map((station) =>
+    sheetStation(records, station),
+  );
   const checklists = ROUTE.filter(({ kind }) => kind === "checklist").map((station) => {
     const done = station.checks.filter((line) => records.job.done[station.id]?.includes(line));
     return { station, done, open: station.checks.filter((line) => !done.includes(line)) };
@@ -55,7 +57,9 @@ function sheetStation(records: JobRecords, station: Station): SheetStation {
   const deciding = decidingQuantity(station.id, records.machine);
   const figure = (reading: Reading | undefined): SheetFigure | null =>
     reading ? { reading, verdict: readingVerdict(reading, records.machine) } : null;
-  const quantities = (Object.keys(QUANTITIES) as Quantity[]).filter((q) => readings.some((r) => r.quantity === q));
+  const quantities = (Object.keys(QUANTITIES) as Quantity[]).filter((q) =>
+    readings.some((r) => r.quantity === q),
+  );
   const rows = quantities.map((quantity): SheetRow => {
     const mine = readings.filter((r) => r.quantity === quantity);
     return {
@@ -71,7 +75,9 @@ function sheetStation(records: JobRecords, station: Station): SheetStation {
     .filter((a) => a.station === station.id)
     .map((adjustment) => ({
       adjustment,
-      name: records.machine.adjusters.find(({ id }) => id === adjustment.adjusterId)?.name ?? adjustment.adjusterId,
+      name:
+        records.machine.adjusters.find(({ id }) => id === adjustment.adjusterId)?.name ??
+        adjustment.adjusterId,
     }));
   return {
     station,
@@ -84,8 +90,11 @@ function sheetStation(records: JobRecords, station: Station): SheetStation {
 
 /** The worst verdict of the deciding rows; unfinished while any is missing or stale. */
 function overallVerdict(records: JobRecords, stations: SheetStation[]): Sheet["overall"] {
-  if (stations.some(({ station }) => !["settled", "failed"].includes(stationState(records, station)))) return "unfinished";
-  const verdicts = stations.flatMap(({ rows }) => rows.filter((row) => row.deciding).map((row) => row.asLeft?.verdict));
+  if (stations.some(({ station }) => !["settled", "failed"].includes(stationState(records, station))))
+    return "unfinished";
+  const verdicts = stations.flatMap(({ rows }) =>
+    rows.filter((row) => row.deciding).map((row) => row.asLeft?.verdict),
+  );
   if (verdicts.includes("fail")) return "fail";
   return verdicts.includes("close") ? "close" : "pass";
 }

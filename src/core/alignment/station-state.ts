@@ -1,5 +1,13 @@
 import { limitFor, primaryFlutter } from "./limits";
-import { inForce, type Adjustment, type Job, type Machine, type Quantity, type Reading, type StationId } from "./records";
+import {
+  inForce,
+  type Adjustment,
+  type Job,
+  type Machine,
+  type Quantity,
+  type Reading,
+  type StationId,
+} from "./records";
 import { ROUTE, stationById, type Station } from "./stations";
 import { verdictOf, type Verdict } from "./verdict";
 

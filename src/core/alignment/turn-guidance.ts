@@ -32,7 +32,11 @@ const NO_ANSWER_CHANGE = 0.03;
  * The turns of one adjuster with the readings on either side of each: the last reading before it and the last
  * one before the next turn. Turns nobody counted end the chain, since what they did is in no one's books.
  */
-export function learnedTurns(readings: Reading[], adjustments: Adjustment[], adjusterId: string): LearnedTurn[] {
+export function learnedTurns(
+  readings: Reading[],
+  adjustments: Adjustment[],
+  adjusterId: string,
+): LearnedTurn[] {
   const logged = inForce(readings);
   const all = inForce(adjustments);
   const learned: LearnedTurn[] = [];
@@ -65,7 +69,10 @@ export function effectOf(turns: LearnedTurn[]): AdjusterEffect | null {
 
   let perTurn: number;
   let slackKnown = true;
-  const largest = straight.reduce((a, t) => (Math.abs(t.turns) >= Math.abs(a?.turns ?? 0) ? t : a), straight[0]);
+  const largest = straight.reduce(
+    (a, t) => (Math.abs(t.turns) >= Math.abs(a?.turns ?? 0) ? t : a),
+    straight[0],
+  );
   if (largest) perTurn = largest.change / largest.turns;
   else if (slackTurnsList.length >= 2) {
     // two reversals of different size: the slack cancels in their difference
@@ -73,7 +80,9 @@ export function effectOf(turns: LearnedTurn[]): AdjusterEffect | null {
     const moved = Math.abs(b.turns) - Math.abs(a.turns);
     const along = (t: LearnedTurn) => t.change * Math.sign(t.turns);
     perTurn =
-      Math.abs(moved) > 0.02 ? (along(b) - along(a)) / moved : (along(a) + along(b)) / (Math.abs(a.turns) + Math.abs(b.turns));
+      Math.abs(moved) > 0.02
+        ? (along(b) - along(a)) / moved
+        : (along(a) + along(b)) / (Math.abs(a.turns) + Math.abs(b.turns));
     const plain = along(b) / Math.abs(b.turns);
     if (Math.sign(perTurn) !== Math.sign(plain) || Math.abs(perTurn) < Math.abs(plain)) perTurn = plain;
   } else {
@@ -94,7 +103,12 @@ export function effectOf(turns: LearnedTurn[]): AdjusterEffect | null {
  * @param goodEnough magnitude within which nothing more is to be gained
  * @param settled whether `value` has been steady since the last turn
  */
-export function adviseTurn(turns: LearnedTurn[], value: number, goodEnough: number, settled: boolean): TurnAdvice {
+export function adviseTurn(
+  turns: LearnedTurn[],
+  value: number,
+  goodEnough: number,
+  settled: boolean,
+): TurnAdvice {
   const effect = effectOf(turns);
   if (settled && Math.abs(value) <= goodEnough) return { kind: "leave", effect };
   if (turns.length === 0) return { kind: "trial", turns: TRIAL_TURNS };

@@ -64,9 +64,6 @@ export function filterInPlace(x: Float64Array, sections: Section[]): Float64Arra
 export function gainAt(sections: Section[], frequencyHz: number, sampleRateHz: number): number {
   const w = (2 * Math.PI * frequencyHz) / sampleRateHz;
   const magnitude = (c0: number, c1: number, c2: number) =>
-    Math.hypot(
-      c0 + c1 * Math.cos(w) + c2 * Math.cos(2 * w),
-      c1 * Math.sin(w) + c2 * Math.sin(2 * w),
-    );
+    Math.hypot(c0 + c1 * Math.cos(w) + c2 * Math.cos(2 * w), c1 * Math.sin(w) + c2 * Math.sin(2 * w));
   return sections.reduce((gain, q) => gain * (magnitude(q.b0, q.b1, q.b2) / magnitude(1, q.a1, q.a2)), 1);
 }

@@ -58,7 +58,13 @@ export class FirDecimator {
   }
 }
 
-function convolveReal(x: Float64Array, even: Float64Array, centre: number, step: number, re: Float64Array): void {
+function convolveReal(
+  x: Float64Array,
+  even: Float64Array,
+  centre: number,
+  step: number,
+  re: Float64Array,
+): void {
   const half = even.length - 1;
   for (let k = 0, m = centre; k < re.length; k++, m += step) {
     let sum = even[0] * x[m];

@@ -49,7 +49,8 @@ export function writeBundle(content: BundleContent, exportedAt: string): string 
  * @throws BundleError saying what is wrong and what to do
  */
 export function readBundle(text: string): BundleContent {
-  if (text.length > MOST_BYTES) throw new BundleError("The file is larger than any job can be. Choose another file.");
+  if (text.length > MOST_BYTES)
+    throw new BundleError("The file is larger than any job can be. Choose another file.");
   let raw: unknown;
   try {
     raw = JSON.parse(text);

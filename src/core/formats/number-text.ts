@@ -20,7 +20,13 @@ export function decimalsFor(uncertainty: number, most = 3): number {
 }
 
 /** "−1.62 ± 0.03 %" */
-export function withUncertainty(value: number, uncertainty: number, unit: string, plus = false, most = 3): string {
+export function withUncertainty(
+  value: number,
+  uncertainty: number,
+  unit: string,
+  plus = false,
+  most = 3,
+): string {
   const decimals = decimalsFor(uncertainty, most);
   const shown = Math.max(uncertainty, 10 ** -decimals / 2);
   return `${fixed(value, decimals, plus)}${THIN_SPACE}±${THIN_SPACE}${shown.toFixed(decimals)}${THIN_SPACE}${unit}`;

@@ -5,7 +5,11 @@ import { QUANTITIES, type Reading } from "@/core/alignment/records";
  * Readings as CSV (RFC 4180), a row each, numbers unrounded. Text that a spreadsheet would take for a formula
  * is led by an apostrophe.
  */
-export function readingsCsv(readings: Reading[], machineName: string, tapeName: (id: string) => string): string {
+export function readingsCsv(
+  readings: Reading[],
+  machineName: string,
+  tapeName: (id: string) => string,
+): string {
   return Papa.unparse(
     readings.map((r) => ({
       time: r.at,

@@ -120,19 +120,27 @@ const ascii = (bytes: Uint8Array, at: number) => String.fromCharCode(...bytes.su
 
 function readFormat(bytes: Uint8Array) {
   if (bytes.length < 16)
-    throw new SoundFileError("The format chunk of the WAV file is too short. It is damaged; export it again.");
+    throw new SoundFileError(
+      "The format chunk of the WAV file is too short. It is damaged; export it again.",
+    );
   const v = view(bytes);
   const tag = v.getUint16(0, true);
   const channelCount = v.getUint16(2, true);
   const sampleRateHz = v.getUint32(4, true);
   const bits = v.getUint16(14, true);
   const code = tag === FORMAT_EXTENSIBLE && bytes.length >= 26 ? v.getUint16(24, true) : tag;
-  if (channelCount === 0) throw new SoundFileError("The WAV file says it has no channels. It is damaged; export it again.");
+  if (channelCount === 0)
+    throw new SoundFileError("The WAV file says it has no channels. It is damaged; export it again.");
   if (channelCount > MOST_CHANNELS)
-    throw new SoundFileError(`The WAV file has ${channelCount} channels; up to ${MOST_CHANNELS} can be read.`);
+    throw new SoundFileError(
+      `The WAV file has ${channelCount} channels; up to ${MOST_CHANNELS} can be read.`,
+    );
   if (sampleRateHz < 1000 || sampleRateHz > 1_000_000)
-    throw new SoundFileError(`The WAV file gives a sample rate of ${sampleRateHz} Hz, which cannot be. It is damaged; export it again.`);
-  const kind: SampleKind | null = code === FORMAT_INTEGER ? "integer" : code === FORMAT_FLOAT ? "float" : null;
+    throw new SoundFileError(
+      `The WAV file gives a sample rate of ${sampleRateHz} Hz, which cannot be. It is damaged; export it again.`,
+    );
+  const kind: SampleKind | null =
+    code === FORMAT_INTEGER ? "integer" : code === FORMAT_FLOAT ? "float" : null;
   const readable =
     (kind === "integer" && [8, 16, 24, 32].includes(bits)) || (kind === "float" && [32, 64].includes(bits));
   if (kind === null || !readable)
@@ -140,7 +148,14 @@ function readFormat(bytes: Uint8Array) {
       `The WAV file is coded in a way that cannot be read (format ${code}, ${bits} bits). Export it as plain PCM of 16 or 24 bits.`,
     );
   const bytesPerFrame = (bits / 8) * channelCount;
-  return { channelCount, sampleRateHz, bitsPerSample: bits, kind, bytesPerFrame, decode: decoder(kind, bits, channelCount) };
+  return {
+    channelCount,
+    sampleRateHz,
+    bitsPerSample: bits,
+    kind,
+    bytesPerFrame,
+    decode: decoder(kind, bits, channelCount),
+  };
 }
 
 type Decode = (raw: Uint8Array, frames: number, out: Float64Array[]) => void;
@@ -161,7 +176,6 @@ function decoder(kind: SampleKind, bits: number, channelCount: number): Decode {
     return bits === 32 ? each((v, at) => v.getFloat32(at, true)) : each((v, at) => v.getFloat64(at, true));
   if (bits === 8) return each((v, at) => (v.getUint8(at) - 128) / 128);
   if (bits === 16) return each((v, at) => v.getInt16(at, true) / 32768);
-  if (bits === 24)
-    return each((v, at) => (v.getUint16(at, true) + v.getInt8(at + 2) * 65536) / 8388608);
+  if (bits === 24) return each((v, at) => (v.getUint16(at, true) + v.getInt8(at + 2) * 65536) / 8388608);
   return each((v, at) => v.getInt32(at, true) / 2147483648);
 }

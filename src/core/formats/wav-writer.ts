@@ -15,7 +15,11 @@ export function wavHeader(
     throw new RangeError(`${dataBytes} bytes of sound do not fit a WAV file; make it shorter`);
   const bytes = new Uint8Array(44);
   const v = new DataView(bytes.buffer);
-  const text = (at: number, s: string) => bytes.set([...s].map((c) => c.charCodeAt(0)), at);
+  const text = (at: number, s: string) =>
+    bytes.set(
+      [...s].map((c) => c.charCodeAt(0)),
+      at,
+    );
   text(0, "RIFF");
   v.setUint32(4, 36 + dataBytes + (dataBytes % 2), true);
   text(8, "WAVEfmt ");
@@ -57,7 +61,11 @@ export function encodeSamples(block: ArrayLike<number>[], encoding: WavEncoding)
 }
 
 /** A whole WAV file in memory. */
-export function wavFile(channels: ArrayLike<number>[], sampleRateHz: number, encoding: WavEncoding): Uint8Array {
+export function wavFile(
+  channels: ArrayLike<number>[],
+  sampleRateHz: number,
+  encoding: WavEncoding,
+): Uint8Array {
   const header = wavHeader(sampleRateHz, channels.length, channels[0].length, encoding);
   const samples = encodeSamples(channels, encoding);
   const bytes = new Uint8Array(header.length + samples.length + (samples.length % 2));

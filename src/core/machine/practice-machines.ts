@@ -116,7 +116,7 @@ export const PRACTICE_CONDITIONS: readonly PracticeCondition[] = [
   {
     id: "slow-lumpy-belt",
     name: "2 % slow, lumpy belt",
-    settings: { "speed.errorPercent": -2, "belt.lumpPercent": 0.7 },
+    settings: { "speed.errorPercent": -2, "belt.lumpPercent": 1.4 },
   },
   { id: "fast", name: "1.2 % fast", settings: { "speed.errorPercent": 1.2 } },
   { id: "bent-capstan", name: "bent capstan", settings: { "capstan.eccentricityPercent": 0.35 } },

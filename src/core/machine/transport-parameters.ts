@@ -45,7 +45,12 @@ export interface TransportParameters {
 
 export type ParameterPath = keyof TransportParameters;
 
-const range = (unit: string, from: number, to: number, says: string): ParameterRange => ({ unit, from, to, says });
+const range = (unit: string, from: number, to: number, says: string): ParameterRange => ({
+  unit,
+  from,
+  to,
+  says,
+});
 
 /** What each parameter means and between which ends it may be set. */
 export const PARAMETER_RANGES: Record<ParameterPath, ParameterRange> = {
@@ -56,7 +61,12 @@ export const PARAMETER_RANGES: Record<ParameterPath, ParameterRange> = {
   "trimmer.rangeTurns": range("turns", 0, 20, "turns from the middle to either stop"),
   "warmUp.percent": range("%", -5, 5, "speed error when cold that goes as the machine warms up"),
   "warmUp.minutes": range("min", 0.1, 60, "time constant of the warm-up"),
-  "warmUp.minutesSincePowerOn": range("min", 0, 600, "how long the machine has been on when it starts to play"),
+  "warmUp.minutesSincePowerOn": range(
+    "min",
+    0,
+    600,
+    "how long the machine has been on when it starts to play",
+  ),
   "startUp.seconds": range("s", 0, 10, "time constant of the start from standstill"),
   "wander.percent": range("%", 0, 5, "slow random wander of the speed, RMS"),
   "capstan.diameterMm": range("mm", 1, 30, "diameter of the capstan"),
@@ -88,7 +98,9 @@ export const PARAMETER_RANGES: Record<ParameterPath, ParameterRange> = {
  */
 export function parameterSetting(path: string, value: number): Partial<TransportParameters> {
   if (!Object.hasOwn(PARAMETER_RANGES, path))
-    throw new RangeError(`there is no parameter "${path}"; known are ${Object.keys(PARAMETER_RANGES).join(", ")}`);
+    throw new RangeError(
+      `there is no parameter "${path}"; known are ${Object.keys(PARAMETER_RANGES).join(", ")}`,
+    );
   const { from, to, unit } = PARAMETER_RANGES[path as ParameterPath];
   if (!(value >= from && value <= to))
     throw new RangeError(`${path} takes ${from} to ${to} ${unit}, not ${value}`);

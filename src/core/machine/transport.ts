@@ -94,8 +94,7 @@ export class Transport {
     const cold = (p["warmUp.percent"] / 100) * Math.exp(-minutes / p["warmUp.minutes"]);
     const startUp =
       p["startUp.seconds"] > 0 ? 1 - Math.exp(-(this.seconds + ahead) / p["startUp.seconds"]) : 1;
-    const set =
-      1 + (p["speed.errorPercent"] + p["trimmer.percentPerTurn"] * this.trimmer.spindleTurns) / 100;
+    const set = 1 + (p["speed.errorPercent"] + p["trimmer.percentPerTurn"] * this.trimmer.spindleTurns) / 100;
     return startUp * set * (1 + cold + (p["wander.percent"] / 100) * this.wander + parts);
   }
 

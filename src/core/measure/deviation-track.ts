@@ -43,7 +43,10 @@ export class DeviationTrack {
   /** Drops what is older than the limit, or doubles the store; dropping waits until half can go. */
   private makeRoom(needed: number): void {
     const drop = this.length > 2 * this.keep ? this.length - this.keep : 0;
-    const size = Math.max(needed - drop, drop > 0 ? this.deviationStore.length : 2 * this.deviationStore.length);
+    const size = Math.max(
+      needed - drop,
+      drop > 0 ? this.deviationStore.length : 2 * this.deviationStore.length,
+    );
     const move = (old: Float32Array) => {
       const fresh = new Float32Array(size);
       fresh.set(old.subarray(drop, this.length));

@@ -124,4 +124,3 @@ function meters(padded: Float64Array, rateHz: number, margin: number): FlutterMe
     averagePercent: 100 * (sum / x.length) * (Math.PI / 2 / Math.SQRT2),
   };
 }
-

@@ -87,7 +87,11 @@ export class InputCheck {
     };
     const powerIn = (fromHz: number, toHz: number) => {
       let total = 0;
-      for (let k = Math.max(1, Math.ceil(fromHz / binHz)); k <= Math.min(this.power.length - 1, toHz / binHz); k++)
+      for (
+        let k = Math.max(1, Math.ceil(fromHz / binHz));
+        k <= Math.min(this.power.length - 1, toHz / binHz);
+        k++
+      )
         total += this.power[k];
       return total;
     };
@@ -125,7 +129,11 @@ export class InputCheck {
   }
 
   private addSpectrum(length: number): void {
-    const { amplitude } = amplitudeSpectrum(this.window.subarray(0, length), this.sampleRateHz, SPECTRUM_SIZE);
+    const { amplitude } = amplitudeSpectrum(
+      this.window.subarray(0, length),
+      this.sampleRateHz,
+      SPECTRUM_SIZE,
+    );
     const keep = this.forgetful ? 0.5 : 1;
     for (let k = 0; k < amplitude.length; k++)
       this.power[k] = keep * this.power[k] + amplitude[k] * amplitude[k];

@@ -95,13 +95,19 @@ export class LiveTransport {
     const channels = tones.map((tone, c): LiveChannel => {
       const stopped =
         tone.stretch !== null &&
-        tone.stretch.startSeconds + tone.stretch.deviation.length / tone.stretch.rateHz < now - STILL_PLAYING_SECONDS;
+        tone.stretch.startSeconds + tone.stretch.deviation.length / tone.stretch.rateHz <
+          now - STILL_PLAYING_SECONDS;
       const peakDbfs = 20 * Math.log10(Math.max(this.peaks[c], 1e-8));
       this.peaks[c] = 0;
       return {
         channel: tone.channel,
         peakDbfs,
-        problem: tone.stretch === null ? (tone.warnings.at(-1) ?? null) : stopped ? `${tone.channel}: the tone has stopped.` : null,
+        problem:
+          tone.stretch === null
+            ? (tone.warnings.at(-1) ?? null)
+            : stopped
+              ? `${tone.channel}: the tone has stopped.`
+              : null,
       };
     });
     const playing = tones.flatMap((tone, c) => (channels[c].problem === null && tone.stretch ? [tone] : []));
@@ -129,7 +135,10 @@ export class LiveTransport {
     return { seconds: now, channels, speed, flutter: withFlutter ? this.lastFlutter : null, spectrum };
   }
 
-  private sinceChange(tone: { channel: string; stretch: SteadyStretch | null }): SteadyStretch & { channel: string } {
+  private sinceChange(tone: {
+    channel: string;
+    stretch: SteadyStretch | null;
+  }): SteadyStretch & { channel: string } {
     const stretch = tone.stretch as SteadyStretch;
     const skip = Math.max(0, Math.round((this.steadySince - stretch.startSeconds) * stretch.rateHz));
     return { ...stretch, channel: tone.channel, deviation: stretch.deviation.subarray(skip) };
@@ -138,9 +147,13 @@ export class LiveTransport {
   private speed(stretch: SteadyStretch, now: number): LiveSpeed {
     const { deviation, rateHz, startSeconds } = stretch;
     const block = Math.round(BLOCK_SECONDS * rateHz);
-    const first = Math.max(0, Math.round((Math.max(this.steadySince, now - SPEED_WINDOW_SECONDS) - startSeconds) * rateHz));
+    const first = Math.max(
+      0,
+      Math.round((Math.max(this.steadySince, now - SPEED_WINDOW_SECONDS) - startSeconds) * rateHz),
+    );
     const means: number[] = [];
-    for (let end = deviation.length; end - block >= first; end -= block) means.push(mean(deviation, end - block, end));
+    for (let end = deviation.length; end - block >= first; end -= block)
+      means.push(mean(deviation, end - block, end));
     const cut = changePoint(means);
     if (cut !== null) this.changed(now - cut * BLOCK_SECONDS);
     const from = cut === null ? first : deviation.length - cut * block;
@@ -154,7 +167,8 @@ export class LiveTransport {
       uncertaintyPercent,
       windowSeconds: measured.seconds,
       settled,
-      instantPercent: 100 * mean(deviation, deviation.length - Math.round(INSTANT_SECONDS * rateHz), deviation.length),
+      instantPercent:
+        100 * mean(deviation, deviation.length - Math.round(INSTANT_SECONDS * rateHz), deviation.length),
       beforeChange: this.beforeChange,
     };
   }
@@ -183,7 +197,8 @@ function mean(x: Float64Array, from: number, to: number): number {
 }
 
 /**
- * How many of the newest block means belong together, when an older pair does not fit them; null when all do.
+ * How many of the newest block means belong together, when the two before them both lie off to one side; null
+ * when all belong together.
  * The scatter comes from differences of neighbours, which a single step hardly touches.
  */
 export function changePoint(newestFirst: number[]): number | null {
@@ -193,8 +208,9 @@ export function changePoint(newestFirst: number[]): number | null {
   const scatter = Math.max(SMALLEST_SCATTER, differences[differences.length >> 1] / 0.954);
   let sum = newestFirst[0];
   for (let j = 1; j + 1 < newestFirst.length; j++) {
-    const older = (newestFirst[j] + newestFirst[j + 1]) / 2;
-    if (Math.abs(older - sum / j) > STEP_SCATTERS * scatter * Math.sqrt(1 / j + 0.5)) return j;
+    const away = [newestFirst[j] - sum / j, newestFirst[j + 1] - sum / j];
+    const together = away[0] * away[1] > 0 ? Math.min(Math.abs(away[0]), Math.abs(away[1])) : 0;
+    if (together > STEP_SCATTERS * scatter * Math.sqrt(1 / j + 0.5)) return j;
     sum += newestFirst[j];
   }
   return null;

@@ -7,24 +7,31 @@ const LONGEST_DROPOUT_SECONDS = 0.1;
 /** Kept clear of every edge, where the filters see half tone, half silence. */
 const EDGE_SECONDS = 0.06;
 
+const LARGEST_START_DEVIATION = 0.01;
+/** Left out after the start: what is left of a run-up of a second's length. */
+const RUN_UP_BLOCKS = 8;
+
 export interface SteadyStretch {
   startSeconds: number;
   rateHz: number;
   /** Deviation from nominal as a fraction, drop-outs bridged by straight lines. */
   deviation: Float64Array;
   dropouts: number;
+  /** Tone that was left out at the ends because the deck was still getting up to speed or running down. */
+  unsteadySeconds: number;
 }
 
 /**
- * The longest stretch of a track, between `fromSeconds` and its end, in which the tone is there.
+ * The longest stretch of a track, between `fromSeconds` and its end, in which the tone is there; of a whole
+ * track, also without the run-up and the run-down of the deck.
  * Returns null where there is none of at least `shortestSeconds`.
  */
 export function longestSteadyStretch(
   track: DeviationTrack,
-  fromSeconds = -Infinity,
+  fromSeconds?: number,
   shortestSeconds = 0.25,
 ): SteadyStretch | null {
-  const first = Math.max(0, Math.ceil((fromSeconds - track.startSeconds) * track.rateHz));
+  const first = Math.max(0, Math.ceil(((fromSeconds ?? -Infinity) - track.startSeconds) * track.rateHz));
   const amplitude = track.amplitude.subarray(first);
   const deviation = track.deviation.subarray(first);
   const threshold = PRESENT * usualAmplitude(amplitude);
@@ -47,16 +54,49 @@ export function longestSteadyStretch(
   }
   close();
 
-  const from = best.start === 0 ? 0 : best.start + edge;
-  const to = best.end === amplitude.length ? best.end : best.end - edge;
+  const present: [number, number] = [
+    best.start === 0 ? 0 : best.start + edge,
+    best.end === amplitude.length ? best.end : best.end - edge,
+  ];
+  // a live source may be turned at any moment: what it does last is never the part to leave out
+  const [from, to] = fromSeconds === undefined ? withoutStartAndStop(deviation, ...present, edge) : present;
   if (to - from < shortestSeconds * track.rateHz) return null;
   const kept = Float64Array.from(deviation.subarray(from, to));
   return {
     startSeconds: track.startSeconds + (first + from) / track.rateHz,
     rateHz: track.rateHz,
     deviation: kept,
+    unsteadySeconds: (present[1] - present[0] - (to - from)) / track.rateHz,
     dropouts: bridge(kept, amplitude.subarray(from, to), threshold, edge >> 2),
   };
+}
+
+/**
+ * Moves both ends inwards past a deck that is still getting up to speed or running down: blocks whose mean is
+ * off the median by more than 1 %, or by eight times the usual scatter where that is more.
+ */
+function withoutStartAndStop(x: Float32Array, from: number, to: number, block: number): [number, number] {
+  const blocks = Math.floor((to - from) / block);
+  if (blocks < 8) return [from, to];
+  const means = Array.from({ length: blocks }, (_, b) => {
+    let sum = 0;
+    for (let i = from + b * block; i < from + (b + 1) * block; i++) sum += x[i];
+    return sum / block;
+  });
+  const middle = median(means);
+  const farthest = Math.max(LARGEST_START_DEVIATION, 8 * median(means.map((m) => Math.abs(m - middle))));
+  const off = (m: number) => Math.abs(m - middle) > farthest;
+  let first = 0;
+  while (first < blocks && off(means[first])) first++;
+  let last = blocks - 1;
+  while (last > first && off(means[last])) last--;
+  const start = first === 0 ? from : Math.min(to, from + (first + RUN_UP_BLOCKS) * block);
+  const end = last === blocks - 1 ? to : Math.max(start, from + (last - 1) * block);
+  return [start, end];
+}
+
+function median(values: number[]): number {
+  return values.toSorted((a, b) => a - b)[values.length >> 1];
 }
 
 /** The amplitude that the louder half of the track stays above. */

@@ -76,7 +76,7 @@ export class TransportMeter {
   }
 
   /** The tone of a channel from `fromSeconds` on, with every reason for doubt. */
-  tone(channel: number, fromSeconds = -Infinity): ChannelTone {
+  tone(channel: number, fromSeconds?: number): ChannelTone {
     const { check, track } = this.states[channel];
     const name = this.channels[channel];
     const warnings: string[] = [];
@@ -95,8 +95,7 @@ export class TransportMeter {
       );
 
     const heard = check.tone(this.nominalHz);
-    if (heard === null || check.rms < SILENCE_RMS)
-      return refuse("silence; nothing arrives on this channel.");
+    if (heard === null || check.rms < SILENCE_RMS) return refuse("silence; nothing arrives on this channel.");
     const offPercent = (hz: number) => 100 * (hz / this.nominalHz - 1);
     if (heard.strongestAboveDb > OTHER_TONE_DB)
       return refuse(
@@ -110,9 +109,13 @@ export class TransportMeter {
     const stretch = longestSteadyStretch(track, fromSeconds);
     if (stretch === null) return refuse("the tone is too short or too broken up to measure.");
     const mean = stretch.deviation.reduce((a, b) => a + b, 0) / stretch.deviation.length;
-    if (Math.abs(mean) > LARGEST_OFFSET) return refuse(outOfRange(this.nominalHz * (1 + mean), this.nominalHz));
-    if (stretch.dropouts > 0)
-      warnings.push(`${name}: ${stretch.dropouts} short drop-outs were bridged.`);
+    if (Math.abs(mean) > LARGEST_OFFSET)
+      return refuse(outOfRange(this.nominalHz * (1 + mean), this.nominalHz));
+    if (stretch.unsteadySeconds > 1)
+      warnings.push(
+        `${name}: ${stretch.unsteadySeconds.toFixed(1)} s at the ends were left out, where the speed was more than 1 % away from the rest.`,
+      );
+    if (stretch.dropouts > 0) warnings.push(`${name}: ${stretch.dropouts} short drop-outs were bridged.`);
     return { channel: name, stretch, warnings };
   }
 

@@ -27,6 +27,8 @@ export const FLUTTER_WEIGHTING_DB: ReadonlyArray<readonly [rateHz: number, db: n
 /** Carriers in use: IEC 60386, DIN 45507 and AES6 say 3150 Hz; JIS C 5551, NAB and older tapes 3000 Hz. */
 export const FLUTTER_CARRIERS_HZ = [3150, 3000] as const;
 
+const ZERO_INWARDS = 0.15;
+
 /**
  * The weighting as filter sections: three zeros at 0 Hz, one at 33.3 Hz, five poles, fitted to the table
  * (largest error 0.3 dB) and scaled to exactly 1 at 4 Hz.
@@ -42,6 +44,13 @@ export function flutterWeighting(sampleRateHz: number): Section[] {
     { numerator: [0, 1, zero], denominator: [0, 1, high] },
   ];
   const sections = analog.map((section) => digitalSection(section, sampleRateHz));
+  // The bilinear transform puts the zero that belongs to infinity at half the rate, which pulls 200 Hz down;
+  // moved inwards, z = −0.15, the response follows the table again at every rate from 1600 Hz up.
+  sections[1] = {
+    ...sections[1],
+    b1: sections[1].b0 * (ZERO_INWARDS - 1),
+    b2: -sections[1].b0 * ZERO_INWARDS,
+  };
   const scale = 1 / gainAt(sections, 4, sampleRateHz);
   const [first, ...rest] = sections;
   return [{ ...first, b0: first.b0 * scale, b1: first.b1 * scale, b2: first.b2 * scale }, ...rest];

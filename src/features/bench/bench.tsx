@@ -7,7 +7,7 @@ import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useEffect, useRef, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
-import { limitFor, speedTone } from "@/core/alignment/limits";
+import { limitFor } from "@/core/alignment/limits";
 import type { Phase, StationId } from "@/core/alignment/records";
 import { readingsOf } from "@/core/alignment/station-state";
 import { ROUTE, stationById, type Station } from "@/core/alignment/stations";
@@ -18,13 +18,14 @@ import { Missing } from "../shell/missing";
 import { ThemeSwitch } from "../shell/theme-switch";
 import { Checklist } from "./checklist";
 import { KeyList } from "./key-list";
+import { nominalToneHz, useJobListener } from "./listener-provider";
 import { MeasurePanel } from "./measure-panel";
 import { PracticeDrawer } from "./practice-drawer";
 import { SetUpColumn } from "./set-up-card";
 import { Slip } from "./slip";
 import { SourceBar } from "./source-bar";
 import { TurnCard } from "./turn-card";
-import { useListener, type ListenerState } from "./use-listener";
+import type { ListenerState } from "./use-listener";
 import { useLogbook } from "./use-logbook";
 import { useChosenWork, WorkCard } from "./work-card";
 
@@ -35,25 +36,27 @@ const SMALLEST_GOOD_ENOUGH_PERCENT = 0.04;
 export function Bench({ jobId, stationId }: { jobId: string; stationId: StationId }) {
   const view = useJobRecords(jobId);
   const station = stationById(stationId);
-  if (view === undefined) return <Box sx={{ p: 6, color: "text.secondary" }}>Opening the bench…</Box>;
+  const listener = useJobListener();
   if (view === null || !station) return <Missing what="This job is not in this browser." />;
-  return <OpenBench view={view} station={station} />;
+  if (view === undefined || listener === null)
+    return <Box sx={{ p: 6, color: "text.secondary" }}>Opening the bench…</Box>;
+  return <OpenBench view={view} station={station} listener={listener} />;
 }
 
-function OpenBench({ view, station }: { view: JobView; station: Station }) {
-  const { job, machine, tape } = view;
+function OpenBench({
+  view,
+  station,
+  listener,
+}: {
+  view: JobView;
+  station: Station;
+  listener: ListenerState;
+}) {
+  const { job, machine } = view;
   const router = useRouter();
-  const tone = speedTone(tape);
-  const nominalHz = ((tone?.frequencyHz ?? 3150) * job.speedCmPerS) / tape.speedCmPerS;
-  const listener = useListener({
-    machineId: machine.id,
-    machineName: machine.name,
-    nominalHz,
-    practiceToneHz: nominalHz,
-    speedCmPerS: job.speedCmPerS,
-    flutter: station.id === "flutter",
-  });
-  const { log, logTurn } = useLogbook(view, station.id, nominalHz, listener);
+  const { wantFlutter } = listener;
+  useEffect(() => wantFlutter(station.id === "flutter"), [wantFlutter, station.id]);
+  const { log, logTurn } = useLogbook(view, station.id, nominalToneHz(view), listener);
   const [notice, setNotice] = useState<string | null>(null);
   const [drawer, setDrawer] = useState(false);
   const [keys, setKeys] = useState(false);
@@ -71,7 +74,8 @@ function OpenBench({ view, station }: { view: JobView; station: Station }) {
     setNotice(null);
     const chosen = station.id === "speed" ? adjuster : work.find(({ id }) => id === workId);
     if (!measuring || !chosen) return;
-    if (station.id === "speed" && turns === 0) return setNotice("The slot has not been turned since the last time.");
+    if (station.id === "speed" && turns === 0)
+      return setNotice("The slot has not been turned since the last time.");
     await logTurn(chosen, station.id === "speed" ? turns : null);
   };
   const step = (by: number) => {
@@ -99,16 +103,30 @@ function OpenBench({ view, station }: { view: JobView; station: Station }) {
   };
   return (
     <Box
-      sx={{ minHeight: "100vh", display: "flex", flexDirection: "column" }}
+      sx={{ minHeight: "100dvh", height: { md: "100dvh" }, display: "flex", flexDirection: "column" }}
       onDragOver={(event) => event.preventDefault()}
       onDrop={drop}
       onPointerUp={releaseButton}
     >
-      <Box component="header" sx={{ display: "flex", alignItems: "center", gap: 1.5, px: 2.5, minHeight: 46, minWidth: 0 }}>
-        <Typography variant="h1" sx={{ fontSize: 17.5, whiteSpace: "nowrap", overflow: "hidden", textOverflow: "ellipsis" }}>
+      <Box
+        component="header"
+        sx={{ display: "flex", alignItems: "center", gap: 1.5, px: 2.5, minHeight: 46, minWidth: 0 }}
+      >
+        <Typography
+          variant="h1"
+          sx={{ fontSize: 17.5, whiteSpace: "nowrap", overflow: "hidden", textOverflow: "ellipsis" }}
+        >
           {machine.name}
         </Typography>
-        <Box sx={{ color: "text.secondary", flex: 1, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>
+        <Box
+          sx={{
+            color: "text.secondary",
+            flex: 1,
+            overflow: "hidden",
+            textOverflow: "ellipsis",
+            whiteSpace: "nowrap",
+          }}
+        >
           job {job.number} · {job.speedCmPerS} cm/s · {station.name}
         </Box>
         <Button color="inherit" component={Link} href="/">
@@ -149,12 +167,18 @@ function OpenBench({ view, station }: { view: JobView; station: Station }) {
           gap: 1.5,
           px: 2.5,
           py: 1.25,
-          alignItems: "stretch",
-          "& > :nth-of-type(1)": { order: { xs: 2, md: 0 } },
+          minHeight: 0,
+          gridTemplateRows: { md: "minmax(0, 1fr)" },
+          "& > *": { overflowY: { md: "auto" } },
+          "& > :first-of-type": { order: { xs: 2, md: 0 } },
         }}
       >
         <SetUpColumn view={view} station={station} />
-        {measuring ? <MeasurePanel view={view} station={station} listener={listener} /> : <Checklist view={view} station={station} />}
+        {measuring ? (
+          <MeasurePanel view={view} station={station} listener={listener} />
+        ) : (
+          <Checklist view={view} station={station} />
+        )}
         {measuring && (
           <Box sx={{ display: "flex", flexDirection: "column", gap: 1.5, minWidth: 0 }}>
             {station.id === "speed" ? (
@@ -173,12 +197,20 @@ function OpenBench({ view, station }: { view: JobView; station: Station }) {
           </Box>
         )}
       </Box>
-      <Box sx={{ position: "sticky", bottom: 0, zIndex: 2 }}>
+      <Box sx={{ position: { xs: "sticky", md: "static" }, bottom: 0, zIndex: 2 }}>
         {drawer && measuring && (
-          <PracticeDrawer listener={listener} adjusterName={adjuster?.name ?? "speed"} onClose={() => setDrawer(false)} />
+          <PracticeDrawer
+            listener={listener}
+            adjusterName={adjuster?.name ?? "speed"}
+            onClose={() => setDrawer(false)}
+          />
         )}
         {measuring && (
-          <SourceBar listener={listener} firstButton={sourceButton} onPractice={() => setDrawer((open) => !open)} />
+          <SourceBar
+            listener={listener}
+            firstButton={sourceButton}
+            onPractice={() => setDrawer((open) => !open)}
+          />
         )}
       </Box>
       <KeyList open={keys} onClose={() => setKeys(false)} />
@@ -198,9 +230,13 @@ function useTurnAdvice(view: JobView, listener: ListenerState, adjusterId: strin
 }
 
 /** What "I turned it" will log: what the practice slot did, else what was chosen, else what was advised. */
-function useProposedTurns(advice: TurnAdvice, { practice, marks }: ListenerState): [number, (turns: number) => void] {
-  const [chosen, choose] = useState<number | null>(null);
-  useEffect(() => choose(null), [marks.length]);
+function useProposedTurns(
+  advice: TurnAdvice,
+  { practice, marks }: ListenerState,
+): [number, (turns: number) => void] {
+  const [choice, setChoice] = useState<{ turns: number; afterMarks: number } | null>(null);
+  const chosen = choice?.afterMarks === marks.length ? choice.turns : null;
+  const choose = (turns: number) => setChoice({ turns, afterMarks: marks.length });
   const advised = advice.kind === "turn" || advice.kind === "trial" ? advice.turns : 0.125;
   return [practice ? practice.slotTurns - practice.loggedTurns : (chosen ?? advised), choose];
 }
@@ -208,7 +244,9 @@ function useProposedTurns(advice: TurnAdvice, { practice, marks }: ListenerState
 /** A button keeps its own Space and Enter while it has the focus. */
 function onControl(event: KeyboardEvent): boolean {
   const target = event.target as HTMLElement | null;
-  return event.key === " " && target?.closest("button, a, [role=slider], [role=combobox], [role=option]") !== null;
+  return (
+    event.key === " " && target?.closest("button, a, [role=slider], [role=combobox], [role=option]") !== null
+  );
 }
 
 /** After a click the focus goes back to the page, so that Space logs and does not press the button again. */

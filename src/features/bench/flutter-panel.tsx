@@ -42,7 +42,13 @@ export function FlutterPanel({ flutter, spectrum, meter }: FlutterPanelProps) {
     <Box>
       <Box
         component="table"
-        sx={{ width: "100%", borderCollapse: "collapse", fontFamily: READING_FONT, fontSize: 15, "& td, & th": { p: "3px 6px", textAlign: "right", fontWeight: 400 } }}
+        sx={{
+          width: "100%",
+          borderCollapse: "collapse",
+          fontFamily: READING_FONT,
+          fontSize: 15,
+          "& td, & th": { p: "1px 6px", textAlign: "right", fontWeight: 400 },
+        }}
       >
         <thead>
           <tr>
@@ -64,12 +70,18 @@ export function FlutterPanel({ flutter, spectrum, meter }: FlutterPanelProps) {
                 {path}
               </Box>
               {METERS.map(([id]) => (
-                <Box component="td" key={id} sx={{ fontWeight: path === "weighted" && id === meter ? "700 !important" : 400 }}>
+                <Box
+                  component="td"
+                  key={id}
+                  sx={{ fontWeight: path === "weighted" && id === meter ? "700 !important" : 400 }}
+                >
                   {flutter[path][`${id}Percent`].toFixed(3)}
                 </Box>
               ))}
               <td>
-                {row === 0 ? `wow ${flutter.wowRmsPercent.toFixed(3)}` : `flutter ${flutter.flutterRmsPercent.toFixed(3)}`}
+                {row === 0
+                  ? `wow ${flutter.wowRmsPercent.toFixed(3)}`
+                  : `flutter ${flutter.flutterRmsPercent.toFixed(3)}`}
               </td>
             </tr>
           ))}
@@ -79,7 +91,7 @@ export function FlutterPanel({ flutter, spectrum, meter }: FlutterPanelProps) {
         <Box sx={{ color: "text.secondary", mt: 0.5 }}>
           Strongest rates:{" "}
           {flutter.components
-            .slice(0, 4)
+            .slice(0, 3)
             .map(({ rateHz, peakPercent }) => `${rateHz.toFixed(2)} Hz ±${peakPercent.toFixed(3)} %`)
             .join(", ")}
         </Box>
@@ -94,10 +106,12 @@ function downsampled({ binHz, peakPercent }: NonNullable<LiveResult["spectrum"]>
   const points: SpectrumPoint[] = [];
   const ratio = (200 / 0.2) ** (1 / MOST_POINTS);
   let next = 0.2;
-  for (let k = Math.ceil(0.2 / binHz); k < peakPercent.length; ) {
+  for (let k = Math.ceil(0.2 / binHz); k < peakPercent.length;) {
     let best = k;
-    for (; k < peakPercent.length && k * binHz < next * ratio; k++) if (peakPercent[k] > peakPercent[best]) best = k;
-    if (best < peakPercent.length && k > best) points.push({ rateHz: best * binHz, percent: peakPercent[best] });
+    for (; k < peakPercent.length && k * binHz < next * ratio; k++)
+      if (peakPercent[k] > peakPercent[best]) best = k;
+    if (best < peakPercent.length && k > best)
+      points.push({ rateHz: best * binHz, percent: peakPercent[best] });
     next *= ratio;
   }
   return points;

@@ -61,7 +61,18 @@ export function MeasurePanel({ view, station, listener }: MeasurePanelProps) {
       component="section"
       aria-label={station.name}
       elevation={0}
-      sx={{ border: 1, borderColor: "divider", p: 2, height: "100%", display: "flex", flexDirection: "column", justifyContent: "space-between", gap: 0.5 }}
+      sx={{
+        border: 1,
+        borderColor: "divider",
+        px: 2,
+        py: 1.25,
+        minHeight: 0,
+        display: "flex",
+        flexDirection: "column",
+        justifyContent: "space-between",
+        gap: 0.25,
+        "& > *": { flexShrink: 0 },
+      }}
     >
       <Box sx={{ display: "flex", justifyContent: "space-between", alignItems: "baseline", gap: 2 }}>
         <Box sx={{ fontWeight: 600, color: "text.secondary" }}>
@@ -84,6 +95,7 @@ export function MeasurePanel({ view, station, listener }: MeasurePanelProps) {
         </Box>
       </Box>
       <Readout
+        small={!isSpeed}
         name={QUANTITIES[quantity]}
         value={shown?.value ?? null}
         uncertainty={shown?.uncertainty ?? 0}
@@ -111,7 +123,11 @@ export function MeasurePanel({ view, station, listener }: MeasurePanelProps) {
         />
       )}
       {!isSpeed && measured?.flutter && (
-        <FlutterPanel flutter={measured.flutter} spectrum={listener.spectrum} meter={view.machine.flutterMeter} />
+        <FlutterPanel
+          flutter={measured.flutter}
+          spectrum={listener.spectrum}
+          meter={view.machine.flutterMeter}
+        />
       )}
       <Announcer shown={shown} verdict={verdict} name={QUANTITIES[quantity]} />
     </Paper>
@@ -121,7 +137,10 @@ export function MeasurePanel({ view, station, listener }: MeasurePanelProps) {
 /** Says a verdict aloud once it has settled, not while it moves. */
 function Announcer({ shown, verdict, name }: { shown: Shown | null; verdict: Verdict | null; name: string }) {
   return (
-    <Box aria-live="polite" sx={{ position: "absolute", width: 1, height: 1, overflow: "hidden", clipPath: "inset(50%)" }}>
+    <Box
+      aria-live="polite"
+      sx={{ position: "absolute", width: 1, height: 1, overflow: "hidden", clipPath: "inset(50%)" }}
+    >
       {shown?.settled && verdict ? `${name}: ${verdict}` : ""}
     </Box>
   );
@@ -135,7 +154,12 @@ function detail(verdict: Verdict | null, value: number, limit: number, signed: b
   return `pass, within ${range}`;
 }
 
-function absence(kind: ListenerState["kind"], progress: number | null, measured: Measured | null, isSpeed: boolean): string {
+function absence(
+  kind: ListenerState["kind"],
+  progress: number | null,
+  measured: Measured | null,
+  isSpeed: boolean,
+): string {
   if (progress !== null) return `Measuring the file, ${Math.round(100 * progress)} %`;
   if (kind === null) return "Start a source below, or drop a WAV file here";
   if (measured && (isSpeed ? !measured.speed : !measured.flutter))

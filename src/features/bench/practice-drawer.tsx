@@ -21,6 +21,11 @@ const FINE_STEP = 1 / 360;
 /** The practice machine: how it came in, play and stop, and its trimmer to turn. */
 export function PracticeDrawer({ listener, adjusterName, onClose }: PracticeDrawerProps) {
   const [condition, setCondition] = useState("slow-lumpy-belt");
+  const { keptCondition } = listener;
+  useEffect(() => {
+    void keptCondition().then((kept) => kept && setCondition(kept));
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- asked once, when the drawer opens
+  }, []);
   const { practice } = listener;
   const playing = listener.kind === "practice";
   return (
@@ -28,7 +33,17 @@ export function PracticeDrawer({ listener, adjusterName, onClose }: PracticeDraw
       component="section"
       aria-label="Practice machine"
       elevation={8}
-      sx={{ borderTop: 2, borderColor: "primary.main", borderRadius: 0, px: 2.5, py: 1, display: "flex", gap: 3, alignItems: "center", flexWrap: "wrap" }}
+      sx={{
+        borderTop: 2,
+        borderColor: "primary.main",
+        borderRadius: 0,
+        px: 2.5,
+        py: 0.5,
+        display: "flex",
+        gap: 3,
+        alignItems: "center",
+        flexWrap: "wrap",
+      }}
     >
       <Box sx={{ display: "flex", flexDirection: "column", gap: 1, width: 230 }}>
         <TextField
@@ -48,7 +63,11 @@ export function PracticeDrawer({ listener, adjusterName, onClose }: PracticeDraw
           ))}
         </TextField>
         <Box sx={{ display: "flex", gap: 1 }}>
-          <Button variant={playing ? "outlined" : "contained"} fullWidth onClick={() => void (playing ? listener.stop() : listener.startPractice(condition))}>
+          <Button
+            variant={playing ? "outlined" : "contained"}
+            fullWidth
+            onClick={() => void (playing ? listener.stop() : listener.startPractice(condition))}
+          >
             {playing ? "Stop the deck" : "Play"}
           </Button>
           <Button color="inherit" onClick={onClose}>
@@ -67,7 +86,8 @@ export function PracticeDrawer({ listener, adjusterName, onClose }: PracticeDraw
           <>
             Drag the slot round, or arrow keys (Shift: one degree).
             <br />
-            <b>{degrees((practice?.slotTurns ?? 0) - (practice?.loggedTurns ?? 0))}</b> since the last logged turn
+            <b>{degrees((practice?.slotTurns ?? 0) - (practice?.loggedTurns ?? 0))}</b> since the last logged
+            turn
             {practice?.atStop && "; at its stop"}
           </>
         ) : (
@@ -113,7 +133,13 @@ function DeckUnderside({ name, slotTurns, playing, onTurn }: UndersideProps) {
     return Math.atan2(event.clientX - box.x - box.width / 2, -(event.clientY - box.y - box.height / 2));
   };
   return (
-    <svg viewBox="0 0 420 136" width={400} height={130} style={{ maxWidth: "100%", flex: "0 1 400px" }} aria-label="Underside of the practice deck">
+    <svg
+      viewBox="0 0 420 136"
+      width={400}
+      height={126}
+      style={{ maxWidth: "100%", flex: "0 1 400px" }}
+      aria-label="Underside of the practice deck"
+    >
       <g fill="none" stroke={SOFT} strokeWidth={1.5}>
         <rect x={4} y={6} width={412} height={124} rx={10} />
         <circle cx={70} cy={48} r={27} />

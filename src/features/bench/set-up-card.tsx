@@ -34,7 +34,9 @@ export function SetUpColumn({ view, station }: { view: JobView; station: Station
       {adjuster && (
         <Card title="What sets it">
           <Typography sx={{ fontWeight: 700, overflowWrap: "anywhere" }}>{adjuster.name}</Typography>
-          <Typography sx={{ color: "text.secondary", lineHeight: 1.4, overflowWrap: "anywhere" }}>{adjuster.where || "Where it sits was not written down."}</Typography>
+          <Typography sx={{ color: "text.secondary", lineHeight: 1.4, overflowWrap: "anywhere" }}>
+            {adjuster.where || "Where it sits was not written down."}
+          </Typography>
         </Card>
       )}
       {station.caution && (

@@ -42,14 +42,29 @@ export function Slip({ view, stationId, onLog }: SlipProps) {
         </Box>
       )}
       {rows.length === 0 && (
-        <Box sx={{ color: "text.secondary", py: 1 }}>Nothing logged yet. As found comes first, before anything is turned.</Box>
+        <Box sx={{ color: "text.secondary", py: 1 }}>
+          Nothing logged yet. As found comes first, before anything is turned.
+        </Box>
       )}
-      <Box component="ol" aria-label="Readings" tabIndex={0} sx={{ listStyle: "none", p: 0, m: 0, maxHeight: 260, overflowY: "auto" }}>
+      <Box
+        component="ol"
+        aria-label="Readings"
+        tabIndex={0}
+        sx={{ listStyle: "none", p: 0, m: 0, maxHeight: { xs: 300, md: "none" }, overflowY: "auto" }}
+      >
         {rows.map(({ at, reading, turn }) => (
           <Box
             component="li"
             key={reading?.id ?? turn?.id}
-            sx={{ borderTop: "1px dashed", borderColor: "divider", py: 0.75, display: "flex", flexWrap: "wrap", columnGap: 1, alignItems: "baseline" }}
+            sx={{
+              borderTop: "1px dashed",
+              borderColor: "divider",
+              py: 0.75,
+              display: "flex",
+              flexWrap: "wrap",
+              columnGap: 1,
+              alignItems: "baseline",
+            }}
           >
             <Box component="span" sx={{ color: "text.secondary", fontSize: 14 }}>
               {clock.format(new Date(at))}
@@ -62,9 +77,26 @@ export function Slip({ view, stationId, onLog }: SlipProps) {
   );
 }
 
-function LogButton({ word, name, cap, onClick }: { word: string; name: string; cap: string; onClick(): void }) {
+function LogButton({
+  word,
+  name,
+  cap,
+  onClick,
+}: {
+  word: string;
+  name: string;
+  cap: string;
+  onClick(): void;
+}) {
   return (
-    <Button variant="outlined" color="inherit" size="small" onClick={onClick} aria-label={name} sx={{ flexDirection: "column", lineHeight: 1.3, minWidth: 0 }}>
+    <Button
+      variant="outlined"
+      color="inherit"
+      size="small"
+      onClick={onClick}
+      aria-label={name}
+      sx={{ flexDirection: "column", lineHeight: 1.3, minWidth: 0 }}
+    >
       {word}
       <Box sx={{ "& kbd": { ml: 0 }, lineHeight: 1 }}>
         <KeyCap>{cap}</KeyCap>
@@ -81,7 +113,9 @@ function ReadingRow({ reading, view }: { reading: Reading; view: JobView }) {
         {reading.context.channel !== "both" && `, ${reading.context.channel}`}
       </Box>
       <VerdictMark verdict={readingVerdict(reading, view.machine)} />
-      <Box sx={{ fontFamily: READING_FONT, width: "100%", fontWeight: reading.phase === "working" ? 400 : 650 }}>
+      <Box
+        sx={{ fontFamily: READING_FONT, width: "100%", fontWeight: reading.phase === "working" ? 400 : 650 }}
+      >
         {withUncertainty(reading.value, reading.uncertainty, "%", reading.quantity === "speedError")}
       </Box>
     </>

@@ -54,7 +54,13 @@ export function SourceBar({ listener, firstButton, onPractice }: SourceBarProps)
       {live && <Levels channels={live.channels} />}
       <Box
         role="status"
-        sx={{ flex: 1, minWidth: 120, color: problem ? "warning.main" : "success.main", fontWeight: 600, lineHeight: 1.25 }}
+        sx={{
+          flex: 1,
+          minWidth: 120,
+          color: problem ? "warning.main" : "success.main",
+          fontWeight: 600,
+          lineHeight: 1.25,
+        }}
       >
         {problem ?? (measured ? "signal sound" : "")}
       </Box>
@@ -94,9 +100,23 @@ function Levels({ channels }: { channels: LiveChannel[] }) {
   return (
     <Box sx={{ display: "grid", gap: 0.25 }}>
       {channels.slice(0, 2).map(({ channel, peakDbfs }, i) => (
-        <Box key={channel} sx={{ display: "flex", alignItems: "center", gap: 1, color: token(i === 0 ? "left" : "right"), fontSize: 13, lineHeight: 1 }}>
+        <Box
+          key={channel}
+          sx={{
+            display: "flex",
+            alignItems: "center",
+            gap: 1,
+            color: token(i === 0 ? "left" : "right"),
+            fontSize: 13,
+            lineHeight: 1,
+          }}
+        >
           <svg width={10} height={10} aria-hidden>
-            {i === 0 ? <circle cx={5} cy={5} r={5} fill="currentColor" /> : <rect width={10} height={10} fill="currentColor" />}
+            {i === 0 ? (
+              <circle cx={5} cy={5} r={5} fill="currentColor" />
+            ) : (
+              <rect width={10} height={10} fill="currentColor" />
+            )}
           </svg>
           <Box sx={{ width: 36 }}>{channel}</Box>
           <Box sx={{ width: { xs: 80, md: 150 }, height: 9, border: 1, borderColor: "divider" }}>

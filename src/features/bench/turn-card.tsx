@@ -12,7 +12,22 @@ import { KeyCap } from "@/ui/key-cap";
 import { INK, SOFT, token } from "@/ui/theme";
 
 /** Amounts a hand can judge. */
-export const AMOUNTS = [1 / 64, 1 / 32, 1 / 16, 1 / 12, 1 / 8, 1 / 6, 1 / 4, 1 / 3, 3 / 8, 1 / 2, 3 / 4, 1, 1.5, 2];
+export const AMOUNTS = [
+  1 / 64,
+  1 / 32,
+  1 / 16,
+  1 / 12,
+  1 / 8,
+  1 / 6,
+  1 / 4,
+  1 / 3,
+  3 / 8,
+  1 / 2,
+  3 / 4,
+  1,
+  1.5,
+  2,
+];
 
 interface TurnCardProps {
   adjuster: Adjuster | undefined;
@@ -30,7 +45,9 @@ export function TurnCard({ adjuster, advice, turns, counted, onTurns, onTurned }
   if (!adjuster)
     return (
       <Card title="Turn" tone="oxide">
-        <Typography>This machine has no speed trimmer written down. Look for a slotted motor mount or a worn belt.</Typography>
+        <Typography>
+          This machine has no speed trimmer written down. Look for a slotted motor mount or a worn belt.
+        </Typography>
       </Card>
     );
   const shown = advice.kind === "turn" || advice.kind === "trial" ? advice.turns : 0;

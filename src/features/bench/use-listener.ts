@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from "react";
+import { readDraft, saveDraft } from "@/storage/drafts";
 import { openSoundCard, type SoundCardInput } from "@/audio/sound-card";
 import { PRACTICE_CONDITIONS, PRACTICE_MACHINES } from "@/core/machine/practice-machines";
 import type { LiveResult } from "@/core/measure/live-transport";
@@ -24,7 +25,15 @@ interface ListenOptions {
   /** Tone on the practice tape when it runs at the machine's speed. */
   practiceToneHz: number;
   speedCmPerS: number;
-  flutter: boolean;
+  jobId: string;
+}
+
+/** What is kept of a practice machine between visits: its trimmer stays where it was left. */
+interface KeptPractice {
+  conditionId: string;
+  seed: number;
+  slotTurns: number;
+  loggedTurns: number;
 }
 
 const STRIP_SECONDS = 95;
@@ -43,7 +52,8 @@ export function useListener(options: ListenOptions) {
   const [speedStrip, setSpeedStrip] = useState<StripPoint[]>([]);
   const [flutterStrip, setFlutterStrip] = useState<StripPoint[]>([]);
   const [marks, setMarks] = useState<number[]>([]);
-  const { flutter } = options;
+  const [flutter, wantFlutter] = useState(false);
+  const keptId = `practice-${options.jobId}`;
 
   const api = useCallback(() => {
     listener.current ??= startListener();
@@ -106,13 +116,19 @@ export function useListener(options: ListenOptions) {
       ...condition.settings,
     };
     const source = { kind: "practice" as const, name: options.machineName };
+    const before = (await readDraft(keptId)) as KeptPractice | undefined;
+    const kept: KeptPractice =
+      before?.conditionId === conditionId
+        ? before
+        : { conditionId, seed: 1 + Math.floor(Math.random() * 1e6), slotTurns: 0, loggedTurns: 0 };
+    await saveDraft(keptId, kept);
     const state = await api().startPractice(
-      { parameters, toneHz: options.practiceToneHz, seed: 1 + Math.floor(Math.random() * 1e6) },
+      { parameters, toneHz: options.practiceToneHz, seed: kept.seed },
       options.nominalHz,
-      0,
+      kept.slotTurns,
       onResult(source),
     );
-    setPractice({ conditionId, loggedTurns: 0, ...state });
+    setPractice({ conditionId, loggedTurns: kept.loggedTurns, ...state });
     setKind("practice");
   };
 
@@ -160,6 +176,11 @@ export function useListener(options: ListenOptions) {
     }
   };
 
+  const keepPractice = async (changed: Partial<KeptPractice>) => {
+    const kept = (await readDraft(keptId)) as KeptPractice | undefined;
+    if (kept) await saveDraft(keptId, { ...kept, ...changed });
+  };
+
   return {
     kind,
     live,
@@ -176,15 +197,20 @@ export function useListener(options: ListenOptions) {
     startSoundCard,
     measureFile,
     stop,
+    wantFlutter,
+    /** How the practice machine of this job came in, if it was played before. */
+    keptCondition: async () => ((await readDraft(keptId)) as KeptPractice | undefined)?.conditionId,
     cancelFile: () => void api().cancelFile(),
     /** Turns the practice machine's slot. */
     turnPractice: async (turns: number) => {
       const state = await api().turnPractice(turns);
       setPractice((p) => p && { ...p, ...state });
+      await keepPractice({ slotTurns: state.slotTurns });
     },
     /** Says that a turn was logged just now. */
     markTurn: async () => {
       setPractice((p) => p && { ...p, loggedTurns: p.slotTurns });
+      if (practice) await keepPractice({ loggedTurns: practice.slotTurns });
       if (live) setMarks((m) => [...m, live.seconds]);
       if (kind && kind !== "file") await api().mark();
     },

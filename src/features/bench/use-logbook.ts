@@ -35,11 +35,15 @@ export function useLogbook(view: JobView, stationId: StationId, nominalHz: numbe
     if (stationId === "speed") {
       if (!measured.speed) return "There is no steady tone to log.";
       if (!measured.speed.settled) return "Still settling; log when the number is steady.";
-      await appendReadings([speedReading(measured.speed, context(phase, measured.speed.channel, measured.source, at))]);
+      await appendReadings([
+        speedReading(measured.speed, context(phase, measured.speed.channel, measured.source, at)),
+      ]);
     } else {
       if (!measured.flutter) return "There is no steady tone to log.";
       if (!measured.flutter.settled) return "Flutter needs ten steady seconds before it is logged.";
-      await appendReadings(flutterReadings(measured.flutter, context(phase, measured.flutter.channel, measured.source, at)));
+      await appendReadings(
+        flutterReadings(measured.flutter, context(phase, measured.flutter.channel, measured.source, at)),
+      );
     }
     awaiting.current = null;
     return null;
@@ -86,7 +90,12 @@ export function useLogbook(view: JobView, stationId: StationId, nominalHz: numbe
     logRef.current = log;
   });
   useEffect(() => {
-    if (stationId !== "speed" || !settled || !awaiting.current || !view.adjustments.some((a) => a.at === awaiting.current?.since))
+    if (
+      stationId !== "speed" ||
+      !settled ||
+      !awaiting.current ||
+      !view.adjustments.some((a) => a.at === awaiting.current?.since)
+    )
       return;
     awaiting.current = null;
     void logRef.current("working");

@@ -22,7 +22,14 @@ export function WorkCard({ work, chosenId, onChoose, onDone }: WorkCardProps) {
       <Typography sx={{ color: "text.secondary", mb: 1 }}>
         No screw sets flutter. Say what was cleaned or replaced, then measure again.
       </Typography>
-      <TextField select size="small" fullWidth label="Work" value={chosenId} onChange={(e) => onChoose(e.target.value)}>
+      <TextField
+        select
+        size="small"
+        fullWidth
+        label="Work"
+        value={chosenId}
+        onChange={(e) => onChoose(e.target.value)}
+      >
         {work.map(({ id, name }) => (
           <MenuItem key={id} value={id}>
             {name}

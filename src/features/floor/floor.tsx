@@ -28,7 +28,10 @@ export function Floor() {
   const importFile = async (file: File) => {
     try {
       const { jobNumbers, newReadings } = await importBundle(await file.text());
-      setMessage({ severity: "success", text: `Imported job ${jobNumbers.join(", ")} with ${newReadings} new readings.` });
+      setMessage({
+        severity: "success",
+        text: `Imported job ${jobNumbers.join(", ")} with ${newReadings} new readings.`,
+      });
     } catch (error) {
       setMessage({ severity: "error", text: `${file.name}: ${(error as Error).message}` });
     }
@@ -71,14 +74,23 @@ export function Floor() {
             {message.text}
           </Alert>
         )}
-        {jobs === undefined && <Typography sx={{ color: "text.secondary", py: 6 }}>Opening the workshop…</Typography>}
+        {jobs === undefined && (
+          <Typography sx={{ color: "text.secondary", py: 6 }}>Opening the workshop…</Typography>
+        )}
         {jobs?.length === 0 && <EmptyFloor onTrouble={(text) => setMessage({ severity: "error", text })} />}
         {steps.length > 0 && (
           <>
             <Typography variant="h3" component="h2" sx={{ color: "text.secondary", mb: 1 }}>
               Can be done now
             </Typography>
-            <Box sx={{ display: "grid", gridTemplateColumns: { xs: "1fr", md: "repeat(3, 1fr)" }, gap: 1.75, mb: 1.75 }}>
+            <Box
+              sx={{
+                display: "grid",
+                gridTemplateColumns: { xs: "1fr", md: "repeat(3, 1fr)" },
+                gap: 1.75,
+                mb: 1.75,
+              }}
+            >
               {steps.map(({ title, why, href }, i) => (
                 <Paper
                   key={href}
@@ -100,7 +112,9 @@ export function Floor() {
             </Box>
           </>
         )}
-        {jobs?.map((records) => <FloorJob key={records.job.id} records={records} />)}
+        {jobs?.map((records) => (
+          <FloorJob key={records.job.id} records={records} />
+        ))}
       </main>
     </Box>
   );
@@ -109,19 +123,45 @@ export function Floor() {
 function FloorJob({ records }: { records: JobRecords }) {
   const { job, machine } = records;
   return (
-    <Box component="article" aria-label={`Job ${job.number}, ${machine.name}`} sx={{ borderTop: 1, borderColor: "divider", pt: 0.75, pb: 0.75 }}>
+    <Box
+      component="article"
+      aria-label={`Job ${job.number}, ${machine.name}`}
+      sx={{ borderTop: 1, borderColor: "divider", pt: 0.75, pb: 0.75 }}
+    >
       <Box sx={{ display: "flex", gap: 1.5, alignItems: "baseline" }}>
         <Box
           component={Link}
           href={`/jobs/${job.id}`}
-          sx={{ fontSize: 17.5, fontWeight: 700, color: "text.primary", textDecoration: "none", "&:hover": { textDecoration: "underline" }, py: 0.75 }}
+          sx={{
+            fontSize: 17.5,
+            fontWeight: 700,
+            color: "text.primary",
+            textDecoration: "none",
+            "&:hover": { textDecoration: "underline" },
+            py: 0.75,
+          }}
         >
           {machine.name}
         </Box>
-        <Box sx={{ color: "text.secondary", overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap", minWidth: 0, flex: 1 }}>
+        <Box
+          sx={{
+            color: "text.secondary",
+            overflow: "hidden",
+            textOverflow: "ellipsis",
+            whiteSpace: "nowrap",
+            minWidth: 0,
+            flex: 1,
+          }}
+        >
           {job.number} · {job.complaint || "no complaint written down"}
         </Box>
-        <Box sx={{ color: job.waiting ? "warning.main" : "text.secondary", fontWeight: job.waiting ? 650 : 400, whiteSpace: "nowrap" }}>
+        <Box
+          sx={{
+            color: job.waiting ? "warning.main" : "text.secondary",
+            fontWeight: job.waiting ? 650 : 400,
+            whiteSpace: "nowrap",
+          }}
+        >
           {jobStatus(records)}
         </Box>
       </Box>
@@ -150,7 +190,10 @@ function EmptyFloor({ onTrouble }: { onTrouble: (text: string) => void }) {
       <Button variant="contained" component={Link} href="/jobs/new" sx={{ mr: 2 }}>
         New job
       </Button>
-      <Button variant="outlined" onClick={() => loadDemoWorkshop().catch((error: Error) => onTrouble(error.message))}>
+      <Button
+        variant="outlined"
+        onClick={() => loadDemoWorkshop().catch((error: Error) => onTrouble(error.message))}
+      >
         Load the demo workshop
       </Button>
     </Box>

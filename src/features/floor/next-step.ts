@@ -1,4 +1,10 @@
-import { readingsOf, presentStation, readingVerdict, toRepeat, type JobRecords } from "@/core/alignment/station-state";
+import {
+  readingsOf,
+  presentStation,
+  readingVerdict,
+  toRepeat,
+  type JobRecords,
+} from "@/core/alignment/station-state";
 import { limitFor } from "@/core/alignment/limits";
 import { fixed } from "@/core/formats/number-text";
 import { stationHref } from "../job/job-tape-line";
@@ -20,7 +26,8 @@ export function nextStep(records: JobRecords): NextStep | null {
     href: stationHref(job.id, station),
   });
   if (job.waiting && job.waiting.after !== station.id) return null;
-  if (job.waiting) return step(`${station.name} while the ${job.waiting.for} comes`, "some lines do not need it");
+  if (job.waiting)
+    return step(`${station.name} while the ${job.waiting.for} comes`, "some lines do not need it");
   if (toRepeat(records).some(({ id }) => id === station.id))
     return step(`Look again at ${station.name.toLowerCase()}`, "something was turned since");
   const last = readingsOf(records, station.id).at(-1);

@@ -10,4 +10,8 @@ export function download(name: string, text: string, type: string): void {
 
 /** A file name without anything that a file system might object to. */
 export const fileName = (...parts: string[]): string =>
-  parts.join(" ").replace(/[^\p{L}\p{N}. -]+/gu, " ").trim().replace(/\s+/g, "-");
+  parts
+    .join(" ")
+    .replace(/[^\p{L}\p{N}. -]+/gu, " ")
+    .trim()
+    .replace(/\s+/g, "-");

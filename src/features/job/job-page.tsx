@@ -49,7 +49,11 @@ function JobForm({ view }: { view: JobView }) {
 
   const exportIt = async () => {
     try {
-      download(`${fileName(job.number, machine.name)}.unzel.json`, await exportJob(job.id), "application/json");
+      download(
+        `${fileName(job.number, machine.name)}.unzel.json`,
+        await exportJob(job.id),
+        "application/json",
+      );
     } catch (error) {
       setTrouble((error as Error).message);
     }
@@ -57,7 +61,10 @@ function JobForm({ view }: { view: JobView }) {
 
   return (
     <Box sx={{ maxWidth: 1320, mx: "auto", px: 3.5, pb: 6 }}>
-      <Box component="header" sx={{ display: "flex", alignItems: "center", gap: 1.5, minHeight: 68, flexWrap: "wrap" }}>
+      <Box
+        component="header"
+        sx={{ display: "flex", alignItems: "center", gap: 1.5, minHeight: 68, flexWrap: "wrap" }}
+      >
         <Typography variant="h1">{machine.name}</Typography>
         <Box sx={{ color: "text.secondary", flex: 1 }}>job {job.number}</Box>
         <Button color="inherit" component={Link} href="/">
@@ -74,14 +81,21 @@ function JobForm({ view }: { view: JobView }) {
       {trouble && <Alert severity="error">{trouble}</Alert>}
       <Box component="main" sx={{ display: "grid", gap: 2, gridTemplateColumns: { md: "1fr 1fr" }, mt: 1 }}>
         <Card title="Complaint">
-          <TextField label="In the owner's words" multiline minRows={4} fullWidth margin="dense" {...complaint} />
+          <TextField
+            label="In the owner's words"
+            multiline
+            minRows={4}
+            fullWidth
+            margin="dense"
+            {...complaint}
+          />
           <TextField label="Notes" multiline minRows={4} fullWidth margin="dense" {...notes} />
         </Card>
         <Card title="Machine">
           <Typography>{machine.description || "No description."}</Typography>
           <Typography sx={{ mt: 1 }}>
-            Held to <b>{house.name}</b>: speed ±{machine.limits.speedErrorPercent ?? house.speedErrorPercent} %, tape speed{" "}
-            {job.speedCmPerS} cm/s.
+            Held to <b>{house.name}</b>: speed ±{machine.limits.speedErrorPercent ?? house.speedErrorPercent}{" "}
+            %, tape speed {job.speedCmPerS} cm/s.
           </Typography>
           <Typography sx={{ mt: 1 }}>
             Reference tape: {tape.name}, ±{tape.frequencyUncertaintyPercent} %.
@@ -92,7 +106,9 @@ function JobForm({ view }: { view: JobView }) {
           <Box sx={{ display: "flex", gap: 1, flexWrap: "wrap" }}>
             <Button
               variant="outlined"
-              onClick={() => void changeJob(job.id, { finishedAt: job.finishedAt ? null : new Date().toISOString() })}
+              onClick={() =>
+                void changeJob(job.id, { finishedAt: job.finishedAt ? null : new Date().toISOString() })
+              }
             >
               {job.finishedAt ? "Take up again" : "Finished"}
             </Button>
@@ -134,7 +150,12 @@ function Waiting({ view: { job } }: { view: JobView }) {
   return (
     <Card title="Waiting for a part">
       <Box sx={{ display: "flex", gap: 1, flexWrap: "wrap", alignItems: "center" }}>
-        <TextField label="Part" value={part} onChange={(e) => setPart(e.target.value)} sx={{ flex: "1 1 160px" }} />
+        <TextField
+          label="Part"
+          value={part}
+          onChange={(e) => setPart(e.target.value)}
+          sx={{ flex: "1 1 160px" }}
+        />
         <TextField
           label="Expected"
           type="date"
@@ -142,7 +163,13 @@ function Waiting({ view: { job } }: { view: JobView }) {
           onChange={(e) => setUntil(e.target.value)}
           slotProps={{ inputLabel: { shrink: true } }}
         />
-        <TextField select label="Work stops after" value={after} onChange={(e) => setAfter(e.target.value as StationId)} sx={{ minWidth: 150 }}>
+        <TextField
+          select
+          label="Work stops after"
+          value={after}
+          onChange={(e) => setAfter(e.target.value as StationId)}
+          sx={{ minWidth: 150 }}
+        >
           {ROUTE.filter(({ kind }) => kind !== "sheet").map(({ id, name }) => (
             <MenuItem key={id} value={id}>
               {name}

@@ -63,8 +63,20 @@ function newMachine(form: Form): Machine {
     limits: {},
     flutterMeter: "peak",
     adjusters: [
-      { id: "speed", name: form.adjusterName || "Speed trimmer", where: form.adjusterWhere, sets: "speed", kind: "turn" },
-      { id: "clean-capstan", name: "Cleaned capstan and pinch roller", where: "", sets: "flutter", kind: "work" },
+      {
+        id: "speed",
+        name: form.adjusterName || "Speed trimmer",
+        where: form.adjusterWhere,
+        sets: "speed",
+        kind: "turn",
+      },
+      {
+        id: "clean-capstan",
+        name: "Cleaned capstan and pinch roller",
+        where: "",
+        sets: "flutter",
+        kind: "work",
+      },
       { id: "belt", name: "Replaced the belt", where: "", sets: "flutter", kind: "work" },
       { id: "roller", name: "Replaced the pinch roller", where: "", sets: "flutter", kind: "work" },
     ],
@@ -164,7 +176,12 @@ export function NewJob() {
         </Button>
       </Box>
       {trouble && <Alert severity="error">{trouble}</Alert>}
-      <Box component="form" onSubmit={save} noValidate sx={{ display: "grid", gap: 2, gridTemplateColumns: { md: "1fr 1fr" }, alignItems: "start" }}>
+      <Box
+        component="form"
+        onSubmit={save}
+        noValidate
+        sx={{ display: "grid", gap: 2, gridTemplateColumns: { md: "1fr 1fr" }, alignItems: "start" }}
+      >
         <Card title="What is wrong">
           <TextField
             label="Complaint, in the owner's words"
@@ -175,7 +192,13 @@ export function NewJob() {
             {...register("complaint")}
             {...error("complaint")}
           />
-          <TextField label="Job number" margin="dense" fullWidth {...register("number")} {...error("number")} />
+          <TextField
+            label="Job number"
+            margin="dense"
+            fullWidth
+            {...register("number")}
+            {...error("number")}
+          />
         </Card>
         <Card title="Machine and tape">
           <TextField
@@ -196,14 +219,22 @@ export function NewJob() {
           </TextField>
           {values.machineId === ANOTHER && (
             <Box sx={{ borderLeft: 3, borderColor: "primary.main", pl: 2, my: 1 }}>
-              <TextField label="Name of the machine" fullWidth margin="dense" {...register("machineName")} {...error("machineName")} />
+              <TextField
+                label="Name of the machine"
+                fullWidth
+                margin="dense"
+                {...register("machineName")}
+                {...error("machineName")}
+              />
               <TextField
                 select
                 label="Held to"
                 fullWidth
                 margin="dense"
                 value={values.toleranceClass}
-                onChange={(event) => setValue("toleranceClass", event.target.value as ToleranceClass, { shouldDirty: true })}
+                onChange={(event) =>
+                  setValue("toleranceClass", event.target.value as ToleranceClass, { shouldDirty: true })
+                }
               >
                 {Object.entries(TOLERANCE_CLASSES).map(([id, c]) => (
                   <MenuItem key={id} value={id}>
@@ -239,7 +270,9 @@ export function NewJob() {
             {...error("tapeId")}
             helperText={
               formState.errors.tapeId?.message ??
-              (fitting.length === 0 ? "There is no tape for this speed yet; choose another speed." : undefined)
+              (fitting.length === 0
+                ? "There is no tape for this speed yet; choose another speed."
+                : undefined)
             }
           >
             {fitting.map(({ id, name, frequencyUncertaintyPercent }) => (
@@ -256,7 +289,9 @@ export function NewJob() {
           <Button color="inherit" onClick={() => void startAgain()}>
             Clear
           </Button>
-          <Box sx={{ alignSelf: "center", color: "text.secondary" }}>Kept as you type, until you start it or clear it.</Box>
+          <Box sx={{ alignSelf: "center", color: "text.secondary" }}>
+            Kept as you type, until you start it or clear it.
+          </Box>
         </Box>
       </Box>
     </Box>

@@ -29,7 +29,10 @@ export function useFloor(): JobRecords[] | undefined {
       database.readings.toArray(),
       database.adjustments.toArray(),
     ]);
-    const unfinishedFirst = [...jobs.filter((job) => !job.finishedAt), ...jobs.filter((job) => job.finishedAt)];
+    const unfinishedFirst = [
+      ...jobs.filter((job) => !job.finishedAt),
+      ...jobs.filter((job) => job.finishedAt),
+    ];
     return unfinishedFirst.flatMap((job) => {
       const machine = machines.find(({ id }) => id === job.machineId);
       if (!machine) return [];

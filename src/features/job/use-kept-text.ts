@@ -12,7 +12,10 @@ export function useKeptText(stored: string, store: (text: string) => Promise<voi
   });
   useEffect(() => {
     if (typed === null) return;
-    const timer = setTimeout(() => void store(typed).then(() => setTyped((now) => (now === typed ? null : now))), 400);
+    const timer = setTimeout(
+      () => void store(typed).then(() => setTyped((now) => (now === typed ? null : now))),
+      400,
+    );
     return () => clearTimeout(timer);
   }, [typed, store]);
   useEffect(() => {
@@ -26,5 +29,8 @@ export function useKeptText(stored: string, store: (text: string) => Promise<voi
       flush();
     };
   }, []);
-  return { value: typed ?? stored, onChange: (event: { target: { value: string } }) => setTyped(event.target.value) };
+  return {
+    value: typed ?? stored,
+    onChange: (event: { target: { value: string } }) => setTyped(event.target.value),
+  };
 }

@@ -22,10 +22,16 @@ export function FoundAndLeft({ row }: { row: SheetRow }) {
       aria-label={`${row.name}: as found ${row.asFound ? fixed(row.asFound.reading.value, 3) : "not taken"}, as left ${row.asLeft ? fixed(row.asLeft.reading.value, 3) : "not taken"} percent`}
     >
       {row.limit !== null && (
-        <rect x={x(signed ? -row.limit : 0)} y={20} width={x(row.limit) - x(signed ? -row.limit : 0)} height={21} fill="var(--window)" />
+        <rect
+          x={x(signed ? -row.limit : 0)}
+          y={20}
+          width={x(row.limit) - x(signed ? -row.limit : 0)}
+          height={21}
+          fill="var(--window)"
+        />
       )}
       <line x1={MARGIN} x2={WIDTH - MARGIN} y1={41} y2={41} stroke="var(--ink)" strokeWidth={1.5} />
-      {[0, 0.25, 0.5, 0.75, 1].map((t) => {
+      {(signed ? [0, 0.25, 0.5, 0.75, 1] : [0, 0.2, 0.4, 0.6, 0.8, 1]).map((t) => {
         const value = low + (span - low) * t;
         return (
           <g key={t}>
@@ -36,18 +42,23 @@ export function FoundAndLeft({ row }: { row: SheetRow }) {
           </g>
         );
       })}
-      {row.asFound && <path d={wedge(row.asFound.reading.value)} fill="none" stroke="var(--ink)" strokeWidth={1.5} />}
+      {row.asFound && (
+        <path d={wedge(row.asFound.reading.value)} fill="none" stroke="var(--ink)" strokeWidth={1.5} />
+      )}
       {row.asLeft && <path d={wedge(row.asLeft.reading.value)} fill="var(--ink)" />}
       {row.asFound && (
         <text x={x(row.asFound.reading.value)} y={10} textAnchor="middle" fontSize={11} fill="var(--soft)">
-          {row.asLeft && Math.abs(x(row.asLeft.reading.value) - x(row.asFound.reading.value)) < 70 ? "found, left" : "as found"}
+          {row.asLeft && Math.abs(x(row.asLeft.reading.value) - x(row.asFound.reading.value)) < 70
+            ? "found, left"
+            : "as found"}
         </text>
       )}
-      {row.asLeft && !(row.asFound && Math.abs(x(row.asLeft.reading.value) - x(row.asFound.reading.value)) < 70) && (
-        <text x={x(row.asLeft.reading.value)} y={10} textAnchor="middle" fontSize={11} fill="var(--soft)">
-          as left
-        </text>
-      )}
+      {row.asLeft &&
+        !(row.asFound && Math.abs(x(row.asLeft.reading.value) - x(row.asFound.reading.value)) < 70) && (
+          <text x={x(row.asLeft.reading.value)} y={10} textAnchor="middle" fontSize={11} fill="var(--soft)">
+            as left
+          </text>
+        )}
     </svg>
   );
 }

@@ -53,7 +53,10 @@ function OpenSheet({ view }: { view: JobView }) {
     <Box sx={{ pb: 6 }}>
       <style>{SHEET_STYLE}</style>
       <Box className="no-print" sx={{ px: 2.5 }}>
-        <Box component="header" sx={{ display: "flex", alignItems: "center", gap: 1, minHeight: 54, flexWrap: "wrap" }}>
+        <Box
+          component="header"
+          sx={{ display: "flex", alignItems: "center", gap: 1, minHeight: 54, flexWrap: "wrap" }}
+        >
           <Typography variant="h1" sx={{ fontSize: 17.5 }}>
             {machine.name}
           </Typography>
@@ -87,4 +90,5 @@ function OpenSheet({ view }: { view: JobView }) {
   );
 }
 
-const escaped = (text: string) => text.replace(/[&<>]/g, (c) => ({ "&": "&amp;", "<": "&lt;", ">": "&gt;" })[c] ?? c);
+const escaped = (text: string) =>
+  text.replace(/[&<>]/g, (c) => ({ "&": "&amp;", "<": "&lt;", ">": "&gt;" })[c] ?? c);

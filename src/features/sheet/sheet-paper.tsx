@@ -7,20 +7,29 @@ import type { JobView } from "../job/use-job-records";
 import { FoundAndLeft } from "./found-and-left";
 
 const day = new Intl.DateTimeFormat("en-GB", { dateStyle: "long", timeZone: "UTC" });
-const OVERALL = { pass: "All within limits", close: "Close to a limit", fail: "Outside a limit", unfinished: "Not finished" };
+const OVERALL = {
+  pass: "All within limits",
+  close: "Close to a limit",
+  fail: "Outside a limit",
+  unfinished: "Not finished",
+};
 
 /** The alignment record that the owner gets, in plain HTML with its own style. */
 export function SheetPaper({ view }: { view: JobView }) {
   const { job, machine, tape } = view;
   const sheet = sheetOf(view);
-  const open = sheet.checklists.flatMap(({ station, open: lines }) => lines.map((line) => `${station.name}: ${line}`));
+  const open = sheet.checklists.flatMap(({ station, open: lines }) =>
+    lines.map((line) => `${station.name}: ${line}`),
+  );
   return (
     <article className="sheet">
       <div className="head">
         <h1>
           Alignment sheet <span className="soft">{job.number}</span>
         </h1>
-        <span className={`overall ${sheet.overall === "unfinished" ? "close" : sheet.overall}`}>{OVERALL[sheet.overall]}</span>
+        <span className={`overall ${sheet.overall === "unfinished" ? "close" : sheet.overall}`}>
+          {OVERALL[sheet.overall]}
+        </span>
       </div>
       <dl>
         <dt>Machine</dt>
@@ -32,7 +41,8 @@ export function SheetPaper({ view }: { view: JobView }) {
         <dd>{job.complaint || "none written down"}</dd>
         <dt>In, out</dt>
         <dd>
-          {day.format(new Date(job.createdAt))} to {job.finishedAt ? day.format(new Date(job.finishedAt)) : "still here"}
+          {day.format(new Date(job.createdAt))} to{" "}
+          {job.finishedAt ? day.format(new Date(job.finishedAt)) : "still here"}
         </dd>
         <dt>Measured with</dt>
         <dd>
@@ -60,8 +70,9 @@ export function SheetPaper({ view }: { view: JobView }) {
         </section>
       )}
       <p className="soft">
-        Uncertainties are ± at 95 % and hold the reference tape&apos;s, the clock&apos;s and the measurement&apos;s own. A
-        verdict counts the uncertainty in: pass and fail only when all of it lies on one side of the limit.
+        Uncertainties are ± at 95 % and hold the reference tape&apos;s, the clock&apos;s and the
+        measurement&apos;s own. A verdict counts the uncertainty in: pass and fail only when all of it lies on
+        one side of the limit.
       </p>
       <div className="sign">
         <div>date</div>
@@ -94,7 +105,11 @@ function StationSection({ sheet }: { sheet: SheetStation }) {
             {rows.map((row) => (
               <tr key={row.quantity} className={row.deciding ? "deciding" : undefined}>
                 <td>{row.name}</td>
-                <td className="figure">{row.limit === null ? "" : `${row.quantity === "speedError" ? "±" : ""}${row.limit}${THIN_SPACE}%`}</td>
+                <td className="figure">
+                  {row.limit === null
+                    ? ""
+                    : `${row.quantity === "speedError" ? "±" : ""}${row.limit}${THIN_SPACE}%`}
+                </td>
                 <Figure figure={row.asFound} row={row} />
                 <Figure figure={row.asLeft} row={row} />
               </tr>
@@ -123,7 +138,7 @@ function Figure({ figure, row }: { figure: SheetFigure | null; row: SheetRow }) 
   const { reading, verdict } = figure;
   return (
     <td className="figure">
-      {withUncertainty(reading.value, reading.uncertainty, "%", row.quantity === "speedError", 4)}{" "}
+      {withUncertainty(reading.value, reading.uncertainty, "%", row.quantity === "speedError")}{" "}
       {verdict && <Mark verdict={verdict} />}
     </td>
   );

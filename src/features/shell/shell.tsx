@@ -20,8 +20,8 @@ export function Shell({ demo, children }: { demo: boolean; children: ReactNode }
         <CssBaseline />
         {trouble && (
           <Alert severity="error" onClose={() => setTrouble(null)}>
-            The storage of this browser could not be made ready: {trouble} Nothing that was stored is lost; close
-            private windows or free some disk space, then reload.
+            The storage of this browser could not be made ready: {trouble} Nothing that was stored is lost;
+            close private windows or free some disk space, then reload.
           </Alert>
         )}
         {children}

@@ -1,0 +1,53 @@
+/** One sinusoidal deviation: rate in Hz, peak as a fraction, phase in radians. */
+export interface Modulation {
+  rateHz: number;
+  peak: number;
+  phase?: number;
+}
+
+/**
+ * A tone with known deviations in closed form: the phase is the integral of the frequency, so nothing is
+ * accumulated. For tests; it shares no code with the practice machine.
+ */
+export function fmTone(
+  seconds: number,
+  sampleRateHz: number,
+  carrierHz: number,
+  modulations: Modulation[] = [],
+  amplitude = 0.5,
+): Float64Array {
+  return Float64Array.from({ length: Math.round(seconds * sampleRateHz) }, (_, i) => {
+    const t = i / sampleRateHz;
+    let phase = 2 * Math.PI * carrierHz * t;
+    for (const { rateHz, peak, phase: p = 0.7 } of modulations)
+      phase -= ((carrierHz * peak) / rateHz) * Math.cos(2 * Math.PI * rateHz * t + p);
+    return amplitude * Math.sin(phase);
+  });
+}
+
+/** A tone whose frequency rises by `peak` for `pulseSeconds` at the start of each second. */
+export function pulsedTone(
+  seconds: number,
+  sampleRateHz: number,
+  carrierHz: number,
+  peak: number,
+  pulseSeconds: number,
+) {
+  const passed = (t: number) => Math.floor(t) * pulseSeconds + Math.min(t - Math.floor(t), pulseSeconds);
+  return Float64Array.from({ length: Math.round(seconds * sampleRateHz) }, (_, i) => {
+    const t = i / sampleRateHz;
+    return 0.5 * Math.sin(2 * Math.PI * carrierHz * (t + peak * passed(t)));
+  });
+}
+
+/** White noise of the given RMS, repeatable. */
+export function whiteNoise(length: number, rms: number, seed = 1): Float64Array {
+  let state = seed;
+  const uniform = () => (state = (state * 48271) % 2147483647) / 2147483647;
+  return Float64Array.from(
+    { length },
+    () => rms * Math.sqrt(-2 * Math.log(uniform())) * Math.cos(2 * Math.PI * uniform()),
+  );
+}
+
+export const sumOf = (a: Float64Array, b: Float64Array): Float64Array => a.map((v, i) => v + b[i]);
