@@ -1,0 +1,50 @@
+import { readFile } from "node:fs/promises";
+import { createRequire } from "node:module";
+import { expect, test, type Page } from "@playwright/test";
+import { BenchHands } from "./bench-hands";
+
+const axePath = createRequire(`${process.cwd()}/`).resolve("axe-core/axe.min.js");
+
+async function violations(page: Page): Promise<string[]> {
+  await page.evaluate(await readFile(axePath, "utf8"));
+  return page.evaluate(async () => {
+    const { axe } = window as unknown as {
+      axe: { run(o: object): Promise<{ violations: Array<{ id: string; nodes: Array<{ html: string }> }> }> };
+    };
+    const result = await axe.run({ runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"] });
+    return result.violations.map(
+      ({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(" | ")}`,
+    );
+  });
+}
+
+for (const colorScheme of ["light", "dark"] as const)
+  test.describe(`${colorScheme} theme`, () => {
+    test.use({ colorScheme });
+
+    for (const [name, path] of [
+      ["floor", "/"],
+      ["new job", "/jobs/new"],
+      ["job", "/jobs/demo-job-0412"],
+      ["checklist", "/jobs/demo-job-0412/bench/clean"],
+      ["sheet", "/jobs/demo-job-0409/sheet"],
+    ])
+      test(`${name} has nothing that axe objects to`, async ({ page }) => {
+        await page.goto("/");
+        await expect(page.getByRole("article")).toHaveCount(4);
+        await page.goto(path);
+        await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
+        expect(await violations(page)).toEqual([]);
+      });
+
+    test("the bench at work has nothing that axe objects to", async ({ page }) => {
+      const hands = new BenchHands(page);
+      await hands.open("demo-job-0412", "speed");
+      await hands.play("nothing wrong");
+      await hands.settled();
+      expect(await violations(page)).toEqual([]);
+      await page.getByRole("link", { name: /Wow and flutter/ }).click();
+      await expect(page.getByRole("img", { name: /spectrum/ })).toBeVisible({ timeout: 30_000 });
+      expect(await violations(page)).toEqual([]);
+    });
+  });

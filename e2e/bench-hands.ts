@@ -1,0 +1,54 @@
+import { expect, type Locator, type Page } from "@playwright/test";
+
+/** What a technician's hands do on the bench. */
+export class BenchHands {
+  readonly speed: Locator;
+  readonly slip: Locator;
+
+  constructor(readonly page: Page) {
+    this.speed = page.getByRole("meter", { name: "Speed error" });
+    this.slip = page.getByRole("list", { name: "Readings" });
+  }
+
+  async open(jobId: string, station: string): Promise<void> {
+    await this.page.goto("/");
+    await expect(this.page.getByRole("article").first()).toBeVisible();
+    await this.page.goto(`/jobs/${jobId}/bench/${station}`);
+    await expect(this.page.getByRole("button", { name: /Practice/ })).toBeVisible();
+  }
+
+  async play(condition: string): Promise<void> {
+    await this.page.keyboard.press("p");
+    await this.page.getByRole("combobox", { name: "It came in" }).click();
+    await this.page.getByRole("option", { name: condition }).click();
+    await this.page.getByRole("button", { name: "Play" }).click();
+  }
+
+  /** Waits until the number is steady and gives it in percent. */
+  async settled(): Promise<number> {
+    await this.page.waitForTimeout(600); // a turn shows after a moment; before that the old number still stands
+    await expect(this.speed).not.toHaveAttribute("aria-valuetext", /settling/, { timeout: 20_000 });
+    await expect(this.speed).toHaveAttribute("aria-valuenow", /./);
+    return Number(await this.speed.getAttribute("aria-valuenow"));
+  }
+
+  /** Turns the practice trimmer by whole degrees, clockwise positive, and says so. */
+  async turn(degrees: number): Promise<void> {
+    const slot = this.page.getByRole("slider", { name: /practice trimmer/ });
+    await slot.focus();
+    for (let i = 0; i < Math.abs(degrees); i++)
+      await this.page.keyboard.press(degrees > 0 ? "Shift+ArrowRight" : "Shift+ArrowLeft");
+    await slot.blur();
+    await this.page.keyboard.press("t");
+  }
+
+  /** What the turn card says: degrees with their sign, or null when there is nothing to turn. */
+  async advice(): Promise<number | null> {
+    const card = this.page.getByRole("region", { name: "Turn" });
+    await expect(card).not.toContainText("let it settle", { timeout: 20_000 });
+    const words = await card.innerText();
+    if (words.includes("leave it there")) return null;
+    const degrees = Number(/(\d+)°/.exec(words)?.[1]);
+    return words.includes("anticlockwise,") ? -degrees : degrees;
+  }
+}

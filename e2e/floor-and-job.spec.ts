@@ -1,0 +1,103 @@
+import { expect, test } from "@playwright/test";
+import { BenchHands } from "./bench-hands";
+import { NOT_WAV } from "./sounds";
+
+test("the floor shows every job of the demo as a tape line and what can be done", async ({ page }) => {
+  await page.goto("/");
+  await expect(page.getByRole("article")).toHaveCount(4);
+  const waiting = page.getByRole("article", { name: /Marrow Field 7/ });
+  await expect(waiting).toContainText("waiting: belt 71 mm");
+  await expect(waiting.getByText("belt 71 mm · 30 Nov")).toBeVisible();
+  await page.getByRole("link", { name: /Set speed/ }).click();
+  await expect(page.getByRole("heading", { level: 1 })).toHaveText("Tarnvik T-2");
+});
+
+test("a machine of one's own: missing fields are named, then the job opens", async ({ page }) => {
+  await page.goto("/jobs/new");
+  await page.getByRole("button", { name: "Start the job" }).click();
+  await expect(page.getByText("Choose the machine.")).toBeVisible();
+  await page.getByRole("combobox", { name: "Machine" }).click();
+  await page.getByRole("option", { name: "Another machine…" }).click();
+  await page.getByRole("combobox", { name: "Reference tape" }).click();
+  await page.getByRole("option", { name: /SSA-01/ }).click();
+  await page.getByRole("button", { name: "Start the job" }).click();
+  await expect(page.getByText("Give the machine a name.")).toBeVisible();
+  await page.getByLabel("Name of the machine").fill('<b onclick="x">Bench & Co</b>');
+  await page.getByRole("button", { name: "Start the job" }).click();
+  await page.waitForURL(/bench\/speed/);
+  await expect(page.getByRole("heading", { level: 1 })).toHaveText('<b onclick="x">Bench & Co</b>');
+});
+
+test("notes are kept as they are typed, and a second tab sees them and new readings", async ({
+  page,
+  context,
+}) => {
+  await page.goto("/");
+  await expect(page.getByRole("article")).toHaveCount(4);
+  await page.goto("/jobs/demo-job-0412");
+  const other = await context.newPage();
+  await other.goto("/jobs/demo-job-0412");
+  await page.getByLabel("Notes").fill("Left guide is worn.");
+  await expect(other.getByLabel("Notes")).toHaveValue("Left guide is worn.");
+
+  const hands = new BenchHands(page);
+  await hands.open("demo-job-0412", "speed");
+  await other.goto("/jobs/demo-job-0412/bench/speed");
+  const rows = new BenchHands(other).slip.getByRole("listitem");
+  const before = await rows.count();
+  await hands.play("nothing wrong");
+  await hands.settled();
+  await page.keyboard.press("Space");
+  await expect(rows).toHaveCount(before + 1);
+});
+
+test("a wrong file is refused with a sentence and changes nothing", async ({ page }) => {
+  await page.goto("/");
+  await expect(page.getByRole("article")).toHaveCount(4);
+  await page.getByLabel("Job file").setInputFiles(NOT_WAV);
+  await expect(page.getByRole("alert").first()).toContainText("This is not a job file");
+  await expect(page.getByRole("article")).toHaveCount(4);
+});
+
+test("a job can be deleted, and stays deleted", async ({ page }) => {
+  await page.goto("/");
+  await expect(page.getByRole("article")).toHaveCount(4);
+  await page.goto("/jobs/demo-job-0415");
+  await page.getByRole("button", { name: "Delete…" }).click();
+  await page.getByRole("button", { name: "Delete", exact: true }).click();
+  await expect(page.getByRole("article")).toHaveCount(3);
+  await page.reload();
+  await expect(page.getByRole("article")).toHaveCount(3);
+});
+
+test("checklists are ticked on the bench and fill their piece of tape", async ({ page }) => {
+  await page.goto("/");
+  await expect(page.getByRole("article")).toHaveCount(4);
+  await page.goto("/jobs/demo-job-0415/bench/clean");
+  for (const box of await page.getByRole("checkbox").all()) await box.check();
+  await expect(page.getByRole("link", { name: "Clean: settled" })).toBeVisible();
+});
+
+test("keys: stations step, the list opens, and nothing fires while typing", async ({ page }) => {
+  const hands = new BenchHands(page);
+  await hands.open("demo-job-0415", "speed");
+  await page.keyboard.press("?");
+  await expect(page.getByRole("dialog")).toContainText("log as found");
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("PageDown");
+  await page.waitForURL(/flutter/);
+  await page.keyboard.press("[");
+  await page.waitForURL(/speed/);
+  await page.goto("/jobs/demo-job-0415");
+  await page.getByLabel("Notes").fill("");
+  await page.getByLabel("Notes").press("n");
+  await page.waitForTimeout(300);
+  expect(page.url()).toContain("/jobs/demo-job-0415");
+});
+
+test("a job that is not here says so and leads back", async ({ page }) => {
+  await page.goto("/jobs/never-was/bench/speed");
+  await expect(page.getByText("This job is not in this browser.")).toBeVisible();
+  await page.getByRole("link", { name: "Back to the floor" }).click();
+  await expect(page.getByRole("article").first()).toBeVisible();
+});

@@ -1,0 +1,119 @@
+import { readFile } from "node:fs/promises";
+import { expect, test } from "@playwright/test";
+import { BenchHands } from "./bench-hands";
+
+test("from a new job to a printed sheet, through an emptied browser and back", async ({ page }) => {
+  test.setTimeout(180_000);
+  await page.goto("/");
+  await expect(page.getByRole("article", { name: /0412/ })).toBeVisible();
+  await page.keyboard.press("n");
+  await page.getByLabel("Complaint, in the owner's words").fill("Runs slow and gurgles.");
+  await page.getByRole("combobox", { name: "Machine" }).click();
+  await page.getByRole("option", { name: "Ellesby C-1R" }).click();
+
+  // what was typed is still there after a reload
+  await page.waitForTimeout(500);
+  await page.reload();
+  await expect(page.getByLabel("Complaint, in the owner's words")).toHaveValue("Runs slow and gurgles.");
+  await page.getByRole("button", { name: "Start the job" }).click();
+  await page.waitForURL(/bench\/speed/);
+
+  const hands = new BenchHands(page);
+  await hands.play("2 % slow, lumpy belt");
+  const found = await hands.settled();
+  expect(found).toBeGreaterThan(-2.2);
+  expect(found).toBeLessThan(-1.7);
+  await page.keyboard.press("f");
+  await expect(hands.slip).toContainText("as found");
+
+  await hands.turn(45); // the trial turn
+  await hands.settled();
+  let further = 0;
+  for (let advice = await hands.advice(); advice !== null && further < 4; advice = await hands.advice()) {
+    await hands.turn(advice);
+    await hands.settled();
+    further++;
+  }
+  expect(further).toBeLessThanOrEqual(3);
+  expect(Math.abs(await hands.settled())).toBeLessThan(0.1);
+  await page.keyboard.press("l");
+  await expect(hands.slip).toContainText("as left");
+  await expect(page.getByRole("link", { name: "Speed: settled" })).toBeVisible();
+
+  await page.keyboard.press("]");
+  await page.waitForURL(/flutter/);
+  const flutter = page.getByRole("meter", { name: "Weighted peak flutter" });
+  await expect(flutter).not.toHaveAttribute("aria-valuetext", /settling|Listening|Waiting/, {
+    timeout: 30_000,
+  });
+  await page.keyboard.press("f");
+  await expect(hands.slip).toContainText("as found");
+
+  await page.getByRole("link", { name: "Sheet", exact: true }).click();
+  const sheet = page.getByRole("article");
+  await expect(sheet).toContainText("Runs slow and gurgles.");
+  await expect(sheet.getByRole("row", { name: /Speed error/ })).toContainText(/fail.*pass/);
+  const before = await sheet.innerText();
+
+  const jsonDownload = page.waitForEvent("download");
+  await page.getByRole("button", { name: "Export job" }).click();
+  const bundle = await (await jsonDownload).path();
+  const htmlDownload = page.waitForEvent("download");
+  await page.getByRole("button", { name: "Sheet HTML" }).click();
+  const html = await readFile(await (await htmlDownload).path(), "utf8");
+  expect(html).toContain("Runs slow and gurgles.");
+  expect(html).not.toMatch(/<script|(src|href)="?(https?:)?\//);
+  const csvDownload = page.waitForEvent("download");
+  await page.getByRole("button", { name: "Readings CSV" }).click();
+  expect(await readFile(await (await csvDownload).path(), "utf8")).toMatch(/Speed error,as left/);
+
+  await page.goto("/");
+  await page.evaluate(
+    () =>
+      new Promise((done, failed) => {
+        const request = indexedDB.deleteDatabase("unzel");
+        request.onsuccess = () => done(null);
+        request.onerror = () => failed(request.error);
+      }),
+  );
+  await page.goto("/");
+  await expect(page.getByRole("article", { name: /0412/ })).toBeVisible();
+  await expect(page.getByText("Runs slow and gurgles.")).toHaveCount(0);
+  await page.getByLabel("Job file").setInputFiles(bundle);
+  await expect(page.getByRole("alert").first()).toContainText("Imported job");
+  await page
+    .getByRole("article")
+    .filter({ hasText: "Runs slow and gurgles." })
+    .getByRole("link", { name: "Sheet" })
+    .click();
+  await expect(page.getByRole("article")).toContainText("Runs slow and gurgles.");
+  expect(await page.getByRole("article").innerText()).toBe(before);
+});
+
+test("turning the trimmer after flutter was logged marks flutter for repeating", async ({ page }) => {
+  const hands = new BenchHands(page);
+  await hands.open("demo-job-0409", "speed");
+  await expect(page.getByRole("link", { name: "Wow and flutter: settled" })).toBeVisible();
+  await hands.play("1.2 % fast");
+  await hands.settled();
+  await hands.turn(-20);
+  await expect(page.getByRole("link", { name: "Wow and flutter: has to be repeated" })).toBeVisible();
+  await expect(page.getByText("To repeat: speed, wow and flutter")).toBeVisible();
+  await hands.settled();
+  await expect(page.getByText("To repeat: wow and flutter")).toBeVisible();
+});
+
+test("the practice trimmer stays where it was left while stations and pages change", async ({ page }) => {
+  const hands = new BenchHands(page);
+  await hands.open("demo-job-0415", "speed");
+  await hands.play("1.2 % fast");
+  await hands.settled();
+  await hands.turn(-40);
+  const set = await hands.settled();
+  await page.reload();
+  await expect(page.getByText("No source")).toBeVisible();
+  await page.keyboard.press("p");
+  await expect(page.getByRole("combobox", { name: "It came in" })).toContainText("1.2 % fast");
+  await page.getByRole("button", { name: "Play" }).click();
+  expect(Math.abs((await hands.settled()) - set)).toBeLessThan(0.05);
+});

@@ -1,0 +1,28 @@
+import { mkdir, writeFile } from "node:fs/promises";
+import { dirname } from "node:path";
+import { wavFile } from "@/core/formats/wav-writer";
+import { fmTone } from "@/testing/fm-tone";
+import { CLIP, CUT, LONG, NOT_WAV, SLOW, TONE } from "./sounds";
+
+/** Closed-form tones for the browser to hear; nothing of the practice machine is in them. */
+export default async function makeSounds(): Promise<void> {
+  await mkdir(dirname(TONE), { recursive: true });
+  // whole numbers of cycles of carrier and modulation, so that the file can play in a loop without a click
+  const fast = fmTone(32, 48000, 3150 * 1.0125, [{ rateHz: 4, peak: 0.002 }]);
+  const slow = fmTone(12, 44100, 3150 * 0.992, [{ rateHz: 1, peak: 0.0005 }]);
+  await Promise.all([
+    writeFile(TONE, wavFile([fast, fast.map((v) => 0.5 * v)], 48000, "int16")),
+    writeFile(CLIP, wavFile([fmTone(8, 48000, 1000), fmTone(8, 48000, 1000)], 48000, "int16")),
+    writeFile(SLOW, wavFile([slow, slow], 44100, "int24")),
+    writeFile(
+      LONG,
+      wavFile(
+        Array.from({ length: 8 }, () => fmTone(120, 48000, 3150)),
+        48000,
+        "int16",
+      ),
+    ),
+    writeFile(NOT_WAV, "this was never a recording"),
+    writeFile(CUT, wavFile([slow], 44100, "int16").slice(0, 30)),
+  ]);
+}

@@ -1,0 +1,14 @@
+import { resolve } from "node:path";
+
+const FOLDER = resolve(".tmp/sounds");
+
+/** 3150 Hz, 1.25 % fast, with ±0.2 % at 4 Hz, for the sound card. */
+export const TONE = `${FOLDER}/tone.wav`;
+/** 1 kHz where 3150 Hz is expected. */
+export const CLIP = `${FOLDER}/wrong-tone.wav`;
+/** 0.8 % slow, for dropping on the bench. */
+export const SLOW = `${FOLDER}/slow.wav`;
+/** Long enough to be cancelled. */
+export const LONG = `${FOLDER}/long.wav`;
+export const NOT_WAV = `${FOLDER}/not-a-wav.wav`;
+export const CUT = `${FOLDER}/cut-short.wav`;

@@ -1,0 +1,44 @@
+import { defineConfig } from "@playwright/test";
+import { CLIP, TONE } from "./e2e/sounds";
+
+const PORT = 3217;
+const ARGUMENTS = [
+  "--no-sandbox",
+  "--disable-gpu",
+  "--disable-quic",
+  "--no-first-run",
+  "--disable-background-networking",
+  "--disable-component-update",
+  "--disable-sync",
+];
+/** Chromium plays this file as if it were the sound card. */
+const soundCard = (file: string) => [
+  ...ARGUMENTS,
+  "--use-fake-ui-for-media-stream",
+  "--use-fake-device-for-media-stream",
+  `--use-file-for-fake-audio-capture=${file}`,
+];
+const launch = (args: string[]) => ({
+  launchOptions: { executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium", args },
+});
+
+export default defineConfig({
+  testDir: "e2e",
+  globalSetup: "./e2e/make-sounds.ts",
+  fullyParallel: true,
+  workers: 2,
+  timeout: 90_000,
+  expect: { timeout: 15_000 },
+  reporter: [["list"], ["json"]],
+  use: { baseURL: `http://localhost:${PORT}`, viewport: { width: 1280, height: 800 }, acceptDownloads: true },
+  projects: [
+    { name: "bench", testIgnore: /sound-card/, use: launch(ARGUMENTS) },
+    { name: "sound card", testMatch: /sound-card\.spec/, use: launch(soundCard(TONE)) },
+    { name: "wrong tone", testMatch: /sound-card-wrong\.spec/, use: launch(soundCard(CLIP)) },
+  ],
+  webServer: {
+    command: `node_modules/.bin/next start --port ${PORT}`,
+    port: PORT,
+    env: { UNZEL_DEMO: "1", NEXT_TELEMETRY_DISABLED: "1" },
+  },
+});

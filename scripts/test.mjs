@@ -1,0 +1,77 @@
+// Everything that must pass: formatting, lint, types, unit tests, build, browser tests. Ends with one line.
+import { spawnSync } from "node:child_process";
+import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
+import { ensureInstalled } from "./install.mjs";
+
+const REPORTS = ".tmp/reports";
+const CHROMIUM = process.env.CHROMIUM ?? "/usr/bin/chromium";
+let passed = 0;
+let failed = 0;
+
+const run = (command, args, env = {}) =>
+  spawnSync(command, args, {
+    stdio: "inherit",
+    env: { ...process.env, NEXT_TELEMETRY_DISABLED: "1", ...env },
+  }).status;
+
+ensureInstalled();
+ensureChromium();
+rmSync(REPORTS, { recursive: true, force: true });
+mkdirSync(REPORTS, { recursive: true });
+
+check("formatting", "node_modules/.bin/prettier", ["--check", "--log-level", "warn", "."]);
+check("lint", "node_modules/.bin/eslint", [".", "--max-warnings", "0"]);
+check("types", "node_modules/.bin/tsc", ["--noEmit"]);
+counted(
+  "unit tests",
+  "node_modules/.bin/vitest",
+  ["run", "--reporter=default", "--reporter=json", `--outputFile.json=${REPORTS}/unit.json`],
+  "unit.json",
+  (report) => [
+    report.numPassedTests,
+    report.numFailedTests +
+      (report.success
+        ? 0
+        : report.testResults.filter((f) => f.status === "failed" && f.assertionResults.length === 0).length),
+  ],
+);
+if (check("build", process.execPath, ["scripts/build.mjs"]))
+  counted("browser tests", "node_modules/.bin/playwright", ["test"], "browser.json", ({ stats }) => [
+    stats.expected + stats.flaky,
+    stats.unexpected,
+  ]);
+
+console.log(`\n${passed} passed, ${failed} failed`);
+process.exit(failed === 0 && passed > 0 ? 0 : 1);
+
+function check(name, command, args) {
+  console.log(`\n== ${name}`);
+  const good = run(command, args) === 0;
+  if (good) passed++;
+  else failed++;
+  return good;
+}
+
+/** A step that says in a report how many of its tests passed; without a report it has failed as a whole. */
+function counted(name, command, args, report, count) {
+  console.log(`\n== ${name}`);
+  const status = run(command, args, { PLAYWRIGHT_JSON_OUTPUT_NAME: `${REPORTS}/${report}`, CHROMIUM });
+  const path = `${REPORTS}/${report}`;
+  const [good, bad] = existsSync(path) ? count(JSON.parse(readFileSync(path, "utf8"))) : [0, 1];
+  passed += good;
+  failed += status !== 0 && bad === 0 ? 1 : bad;
+}
+
+function ensureChromium() {
+  if (existsSync(CHROMIUM)) return;
+  const root = process.getuid?.() === 0;
+  if (root && !process.env.CHROMIUM) {
+    console.error("Installing Debian's Chromium for the browser tests…");
+    run("apt-get", ["update", "-qq"]);
+    if (run("apt-get", ["install", "-y", "-qq", "chromium"]) === 0 && existsSync(CHROMIUM)) return;
+  }
+  console.error(
+    `The browser tests need Chromium at ${CHROMIUM}. Install Debian's package with: sudo apt-get install chromium (or set CHROMIUM to where it is).`,
+  );
+  process.exit(1);
+}
