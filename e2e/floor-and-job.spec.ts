@@ -44,6 +44,7 @@ test("notes are kept as they are typed, and a second tab sees them and new readi
   await hands.open("demo-job-0412", "speed");
   await other.goto("/jobs/demo-job-0412/bench/speed");
   const rows = new BenchHands(other).slip.getByRole("listitem");
+  await expect(rows.first()).toBeVisible();
   const before = await rows.count();
   await hands.play("nothing wrong");
   await hands.settled();
@@ -74,8 +75,12 @@ test("checklists are ticked on the bench and fill their piece of tape", async ({
   await page.goto("/");
   await expect(page.getByRole("article")).toHaveCount(4);
   await page.goto("/jobs/demo-job-0415/bench/clean");
-  for (const box of await page.getByRole("checkbox").all()) await box.check();
-  await expect(page.getByRole("link", { name: "Clean: settled" })).toBeVisible();
+  await expect(page.getByRole("checkbox").first()).toBeVisible();
+  for (const box of await page.getByRole("checkbox").all()) {
+    await box.click();
+    await expect(box).toBeChecked();
+  }
+  await expect(page.getByRole("link", { name: "Clean settled" })).toBeVisible();
 });
 
 test("keys: stations step, the list opens, and nothing fires while typing", async ({ page }) => {
@@ -85,7 +90,7 @@ test("keys: stations step, the list opens, and nothing fires while typing", asyn
   await expect(page.getByRole("dialog")).toContainText("log as found");
   await page.keyboard.press("Escape");
   await page.keyboard.press("PageDown");
-  await page.waitForURL(/flutter/);
+  await expect(page.getByRole("region", { name: "Wow and flutter" })).toBeVisible();
   await page.keyboard.press("[");
   await page.waitForURL(/speed/);
   await page.goto("/jobs/demo-job-0415");

@@ -38,7 +38,7 @@ test("from a new job to a printed sheet, through an emptied browser and back", a
   expect(Math.abs(await hands.settled())).toBeLessThan(0.1);
   await page.keyboard.press("l");
   await expect(hands.slip).toContainText("as left");
-  await expect(page.getByRole("link", { name: "Speed: settled" })).toBeVisible();
+  await expect(page.getByRole("link", { name: "Speed settled" })).toBeVisible();
 
   await page.keyboard.press("]");
   await page.waitForURL(/flutter/);
@@ -49,7 +49,7 @@ test("from a new job to a printed sheet, through an emptied browser and back", a
   await page.keyboard.press("f");
   await expect(hands.slip).toContainText("as found");
 
-  await page.getByRole("link", { name: "Sheet", exact: true }).click();
+  await page.getByRole("banner").getByRole("link", { name: "Sheet" }).click();
   const sheet = page.getByRole("article");
   await expect(sheet).toContainText("Runs slow and gurgles.");
   await expect(sheet.getByRole("row", { name: /Speed error/ })).toContainText(/fail.*pass/);
@@ -93,11 +93,11 @@ test("from a new job to a printed sheet, through an emptied browser and back", a
 test("turning the trimmer after flutter was logged marks flutter for repeating", async ({ page }) => {
   const hands = new BenchHands(page);
   await hands.open("demo-job-0409", "speed");
-  await expect(page.getByRole("link", { name: "Wow and flutter: settled" })).toBeVisible();
+  await expect(page.getByRole("link", { name: "Wow and flutter settled" })).toBeVisible();
   await hands.play("1.2 % fast");
   await hands.settled();
   await hands.turn(-20);
-  await expect(page.getByRole("link", { name: "Wow and flutter: has to be repeated" })).toBeVisible();
+  await expect(page.getByRole("link", { name: "Wow and flutter again" })).toBeVisible();
   await expect(page.getByText("To repeat: speed, wow and flutter")).toBeVisible();
   await hands.settled();
   await expect(page.getByText("To repeat: wow and flutter")).toBeVisible();

@@ -41,13 +41,6 @@ const WORDS: Record<StationState, string> = {
   failed: "failed",
 };
 const GLYPHS: Partial<Record<StationState, Glyph>> = { settled: "check", failed: "cross" };
-const SPOKEN: Record<StationState, string> = {
-  blank: "not begun",
-  found: "as found taken",
-  settled: "settled",
-  stale: "has to be repeated",
-  failed: "failed",
-};
 
 /** A job as a length of tape: one spliced piece per station, in working order, with a playhead. */
 export function TapeLine({ label, segments, present, gap = null, width = 1220 }: TapeLineProps) {
@@ -109,7 +102,7 @@ function Piece({ segment, from, to, first, last, hatch, present }: PieceProps) {
   const filled = state === "settled";
   const marked = state === "found" || state === "failed";
   return (
-    <Link href={href} aria-label={`${name}: ${SPOKEN[state]}`} aria-current={present ? "step" : undefined}>
+    <Link href={href} aria-current={present ? "step" : undefined}>
       <rect x={from} y={0} width={to - from} height={HEIGHT} fill="transparent" />
       <polygon
         points={outline}
@@ -135,7 +128,7 @@ function Piece({ segment, from, to, first, last, hatch, present }: PieceProps) {
         paintOrder="stroke"
       >
         {name}
-      </text>
+      </text>{" "}
       <text
         x={middle - 2 + (GLYPHS[state] ? 8 : 0)}
         y={bottom + 19}

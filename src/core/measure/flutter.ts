@@ -1,5 +1,6 @@
 import { amplitudeSpectrum, rmsBetween, type AmplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
 import { butterworthHighpass, filterInPlace } from "@/core/dsp/filter-section";
+import { quantileInPlace } from "@/core/dsp/quantile";
 import { flutterWeighting } from "@/core/standards/flutter-weighting";
 import { quasiPeak } from "./quasi-peak";
 import { strongestComponents, type RateComponent } from "./rate-components";
@@ -42,8 +43,12 @@ const LONGEST_SPECTRUM_STRETCH = 1 << 16;
  * All standard wow-and-flutter meters of a stretch at once. Percent figures are of the mean carrier.
  * @param stretch deviation from nominal as a fraction; at least a second is needed for sensible figures,
  *   five seconds for the two-sigma value
+ * @param spectrum of the same stretch, where it is at hand
  */
-export function flutterOf(stretch: Pick<SteadyStretch, "deviation" | "rateHz">): FlutterResult {
+export function flutterOf(
+  stretch: Pick<SteadyStretch, "deviation" | "rateHz">,
+  spectrum = deviationSpectrum(stretch),
+): FlutterResult {
   const { rateHz } = stretch;
   const steady = withoutMeanAndSlope(stretch.deviation);
   const run = Math.min(steady.length - 1, Math.round(RUN_IN_SECONDS * rateHz));
@@ -56,7 +61,6 @@ export function flutterOf(stretch: Pick<SteadyStretch, "deviation" | "rateHz">):
   filterInPlace(unweighted, [butterworthHighpass(DRIFT_CORNER_HZ, rateHz)]).reverse();
   const weighted = filterInPlace(mirrored(steady, run), flutterWeighting(rateHz));
 
-  const spectrum = deviationSpectrum(stretch);
   return {
     weighted: meters(weighted, rateHz, settled("weighted")),
     unweighted: meters(unweighted, rateHz, settled("unweighted")),
@@ -116,10 +120,9 @@ function meters(padded: Float64Array, rateHz: number, margin: number): FlutterMe
     squares += hann * x[i] * x[i];
     sum += hann * magnitudes[i];
   }
-  magnitudes.sort();
   return {
     peakPercent: 100 * quasiPeak(padded, rateHz, from, to),
-    twoSigmaPercent: 100 * magnitudes[Math.min(x.length - 1, Math.floor(0.95 * x.length))],
+    twoSigmaPercent: 100 * quantileInPlace(magnitudes, 0.95),
     rmsPercent: 100 * Math.sqrt(squares / x.length),
     averagePercent: 100 * (sum / x.length) * (Math.PI / 2 / Math.SQRT2),
   };

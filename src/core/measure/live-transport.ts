@@ -1,3 +1,4 @@
+import type { AmplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
 import { deviationSpectrum, flutterOf, type FlutterResult } from "./flutter";
 import { speedOf } from "./speed";
 import type { SteadyStretch } from "./steady-stretch";
@@ -16,6 +17,8 @@ const INSTANT_SECONDS = 0.3;
 /** Tone that stopped longer ago than this is not playing. */
 const STILL_PLAYING_SECONDS = 0.25;
 const SPECTRUM_EVERY_SECONDS = 1;
+const FLUTTER_EVERY_SECONDS = 0.19;
+const FLUTTER_SETTLED_SECONDS = 10;
 
 export interface LiveSpeed {
   errorPercent: number;
@@ -64,6 +67,7 @@ export class LiveTransport {
   private lastSettled: LiveSpeed["beforeChange"] = null;
   private beforeChange: LiveSpeed["beforeChange"] = null;
   private nextSpectrum = 0;
+  private lastSpectrum: AmplitudeSpectrum | null = null;
   private lastFlutter: LiveFlutter | null = null;
   private nextFlutter = 0;
 
@@ -119,14 +123,14 @@ export class LiveTransport {
     const speeds = playing.map((tone) => this.speed(tone.stretch as SteadyStretch, now));
     const speed = speeds.reduce((a, b) => (b.uncertaintyPercent < a.uncertaintyPercent ? b : a));
 
-    let spectrum: LiveResult["spectrum"] = null;
     if (withFlutter && now >= this.nextFlutter) {
-      this.nextFlutter = now + 0.19;
-      this.lastFlutter = this.flutter(playing.map((tone) => this.sinceChange(tone)));
+      this.nextFlutter = now + FLUTTER_EVERY_SECONDS;
+      this.updateFlutter(playing.map((tone) => this.sinceChange(tone)));
     }
-    if (withFlutter && now >= this.nextSpectrum) {
+    let spectrum: LiveResult["spectrum"] = null;
+    if (withFlutter && this.lastSpectrum && now >= this.nextSpectrum) {
       this.nextSpectrum = now + SPECTRUM_EVERY_SECONDS;
-      const { amplitude, binHz } = deviationSpectrum(this.sinceChange(playing[0]));
+      const { amplitude, binHz } = this.lastSpectrum;
       spectrum = {
         binHz,
         peakPercent: Float32Array.from(amplitude.subarray(0, Math.ceil(200 / binHz)), (a) => 100 * a),
@@ -179,13 +183,21 @@ export class LiveTransport {
     this.steadySince = at;
   }
 
-  /** The channel with the larger figure, since the verdict is about the worse one. */
-  private flutter(stretches: Array<SteadyStretch & { channel: string }>): LiveFlutter | null {
-    const long = stretches.filter(({ deviation, rateHz }) => deviation.length >= rateHz);
-    const results = long.map((stretch) => ({ channel: stretch.channel, ...flutterOf(stretch) }));
-    if (results.length === 0) return null;
-    const worst = results.reduce((a, b) => (b.weighted.peakPercent > a.weighted.peakPercent ? b : a));
-    return { ...worst, settled: worst.seconds >= 10 };
+  /** Keeps the channel with the larger figure, since the verdict is about the worse one. */
+  private updateFlutter(stretches: Array<SteadyStretch & { channel: string }>): void {
+    this.lastFlutter = null;
+    for (const stretch of stretches) {
+      if (stretch.deviation.length < stretch.rateHz) continue;
+      const spectrum = deviationSpectrum(stretch);
+      const result = flutterOf(stretch, spectrum);
+      if (this.lastFlutter && result.weighted.peakPercent <= this.lastFlutter.weighted.peakPercent) continue;
+      this.lastSpectrum = spectrum;
+      this.lastFlutter = {
+        channel: stretch.channel,
+        ...result,
+        settled: result.seconds >= FLUTTER_SETTLED_SECONDS,
+      };
+    }
   }
 }
 
@@ -213,5 +225,8 @@ export function changePoint(newestFirst: number[]): number | null {
     if (together > STEP_SCATTERS * scatter * Math.sqrt(1 / j + 0.5)) return j;
     sum += newestFirst[j];
   }
-  return null;
+  // the oldest block has no neighbour behind it: the run-up of a start is often in it alone
+  const oldest = newestFirst.length - 1;
+  const others = sum / oldest;
+  return Math.abs(newestFirst[oldest] - others) > STEP_SCATTERS * scatter ? oldest : null;
 }

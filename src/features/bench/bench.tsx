@@ -83,18 +83,29 @@ function OpenBench({
     if (next) router.push(stationHref(job.id, next));
   };
 
-  const options = { preventDefault: true, ignoreEventWhen: onControl };
-  useHotkeys("space", () => void logAs("working"), options);
-  useHotkeys("f", () => void logAs("as found"), options);
-  useHotkeys("l", () => void logAs("as left"), options);
-  useHotkeys("t", () => void turned(), options);
-  useHotkeys("p", () => setDrawer((open) => !open), options);
-  useHotkeys("[", () => step(-1), { ...options, useKey: true });
-  useHotkeys("]", () => step(1), { ...options, useKey: true });
-  useHotkeys("pageup", () => step(-1), options);
-  useHotkeys("pagedown", () => step(1), options);
-  useHotkeys(",", () => sourceButton.current?.focus(), { ...options, useKey: true, splitKey: ";" });
-  useHotkeys("?", () => setKeys(true), { ...options, useKey: true });
+  const actions: Record<string, () => void> = {
+    " ": () => void logAs("working"),
+    f: () => void logAs("as found"),
+    l: () => void logAs("as left"),
+    t: () => void turned(),
+    p: () => setDrawer((open) => !open),
+    "[": () => step(-1),
+    "]": () => step(1),
+    PageUp: () => step(-1),
+    PageDown: () => step(1),
+    ",": () => sourceButton.current?.focus(),
+    "?": () => setKeys(true),
+  };
+  useHotkeys(
+    "*",
+    (event) => {
+      const action = actions[event.key.length === 1 ? event.key.toLowerCase() : event.key];
+      if (!action || event.ctrlKey || event.metaKey || event.altKey || onControl(event)) return;
+      event.preventDefault();
+      action();
+    },
+    { enabled: !keys },
+  );
 
   const drop = (event: React.DragEvent) => {
     event.preventDefault();
@@ -139,8 +150,8 @@ function OpenBench({
           Sheet
         </Button>
         <ThemeSwitch />
-        <Button color="inherit" onClick={() => setKeys(true)} aria-label="Keys" sx={{ minWidth: 44 }}>
-          ?
+        <Button color="inherit" onClick={() => setKeys(true)}>
+          Keys
         </Button>
       </Box>
       <Box sx={{ px: 2.5 }}>
@@ -180,7 +191,12 @@ function OpenBench({
           <Checklist view={view} station={station} />
         )}
         {measuring && (
-          <Box sx={{ display: "flex", flexDirection: "column", gap: 1.5, minWidth: 0 }}>
+          <Box
+            role="region"
+            aria-label="Turn and slip"
+            tabIndex={0}
+            sx={{ display: "flex", flexDirection: "column", gap: 1.5, minWidth: 0 }}
+          >
             {station.id === "speed" ? (
               <TurnCard
                 adjuster={adjuster}

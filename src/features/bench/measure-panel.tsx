@@ -60,6 +60,7 @@ export function MeasurePanel({ view, station, listener }: MeasurePanelProps) {
     <Paper
       component="section"
       aria-label={station.name}
+      tabIndex={0}
       elevation={0}
       sx={{
         border: 1,

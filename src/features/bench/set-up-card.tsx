@@ -12,7 +12,12 @@ export function SetUpColumn({ view, station }: { view: JobView; station: Station
   const adjuster = view.machine.adjusters.find((a) => a.sets === station.id && a.kind === "turn");
   const cleaned = view.job.done.clean?.length ?? 0;
   return (
-    <Box sx={{ display: "flex", flexDirection: "column", gap: 1.5, minWidth: 0 }}>
+    <Box
+      role="region"
+      aria-label="Preparation"
+      tabIndex={0}
+      sx={{ display: "flex", flexDirection: "column", gap: 1.5, minWidth: 0 }}
+    >
       <Card title="Set up">
         {station.kind === "measure" && (
           <Typography sx={{ fontWeight: 650 }}>

@@ -32,9 +32,9 @@ export function Slip({ view, stationId, onLog }: SlipProps) {
   return (
     <Card title="Slip" grow>
       <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr 1fr", gap: 0.75, mb: 1 }}>
-        <LogButton word="Log" name="Log reading" cap="Space" onClick={() => onLog("working")} />
-        <LogButton word="Found" name="Log as found" cap="F" onClick={() => onLog("as found")} />
-        <LogButton word="Left" name="Log as left" cap="L" onClick={() => onLog("as left")} />
+        <LogButton word="Log" cap="Space" onClick={() => onLog("working")} />
+        <LogButton word="As found" cap="F" onClick={() => onLog("as found")} />
+        <LogButton word="As left" cap="L" onClick={() => onLog("as left")} />
       </Box>
       {again.length > 0 && (
         <Box sx={{ color: "warning.main", fontWeight: 600, mb: 0.5 }}>
@@ -79,12 +79,11 @@ export function Slip({ view, stationId, onLog }: SlipProps) {
 
 function LogButton({
   word,
-  name,
   cap,
   onClick,
 }: {
   word: string;
-  name: string;
+
   cap: string;
   onClick(): void;
 }) {
@@ -94,7 +93,6 @@ function LogButton({
       color="inherit"
       size="small"
       onClick={onClick}
-      aria-label={name}
       sx={{ flexDirection: "column", lineHeight: 1.3, minWidth: 0 }}
     >
       {word}

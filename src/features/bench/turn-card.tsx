@@ -82,10 +82,9 @@ export function TurnCard({ adjuster, advice, turns, counted, onTurns, onTurned }
           color="inherit"
           disabled={counted}
           onClick={() => onTurns(-turns)}
-          aria-label={`Direction: ${directionInWords(turns)}`}
-          sx={{ minWidth: 64 }}
+          sx={{ minWidth: 100, px: 1 }}
         >
-          {turns >= 0 ? "cw" : "acw"}
+          {directionInWords(turns)}
         </Button>
       </Box>
       <Button variant="contained" fullWidth sx={{ mt: 1 }} onClick={onTurned}>

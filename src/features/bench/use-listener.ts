@@ -42,6 +42,7 @@ const STRIP_SECONDS = 95;
 export function useListener(options: ListenOptions) {
   const listener = useRef<Listener | null>(null);
   const card = useRef<SoundCardInput | null>(null);
+  const kept = useRef<KeptPractice | null>(null);
   const [kind, setKind] = useState<SourceKind | null>(null);
   const [live, setLive] = useState<LiveResult | null>(null);
   const [measured, setMeasured] = useState<Measured | null>(null);
@@ -117,18 +118,18 @@ export function useListener(options: ListenOptions) {
     };
     const source = { kind: "practice" as const, name: options.machineName };
     const before = (await readDraft(keptId)) as KeptPractice | undefined;
-    const kept: KeptPractice =
+    kept.current =
       before?.conditionId === conditionId
         ? before
         : { conditionId, seed: 1 + Math.floor(Math.random() * 1e6), slotTurns: 0, loggedTurns: 0 };
-    await saveDraft(keptId, kept);
+    await saveDraft(keptId, kept.current);
     const state = await api().startPractice(
-      { parameters, toneHz: options.practiceToneHz, seed: kept.seed },
+      { parameters, toneHz: options.practiceToneHz, seed: kept.current.seed },
       options.nominalHz,
-      kept.slotTurns,
+      kept.current.slotTurns,
       onResult(source),
     );
-    setPractice({ conditionId, loggedTurns: kept.loggedTurns, ...state });
+    setPractice({ conditionId, loggedTurns: kept.current.loggedTurns, ...state });
     setKind("practice");
   };
 
@@ -177,8 +178,9 @@ export function useListener(options: ListenOptions) {
   };
 
   const keepPractice = async (changed: Partial<KeptPractice>) => {
-    const kept = (await readDraft(keptId)) as KeptPractice | undefined;
-    if (kept) await saveDraft(keptId, { ...kept, ...changed });
+    if (!kept.current) return;
+    kept.current = { ...kept.current, ...changed };
+    await saveDraft(keptId, kept.current);
   };
 
   return {

@@ -57,7 +57,7 @@ function OpenSheet({ view }: { view: JobView }) {
           component="header"
           sx={{ display: "flex", alignItems: "center", gap: 1, minHeight: 54, flexWrap: "wrap" }}
         >
-          <Typography variant="h1" sx={{ fontSize: 17.5 }}>
+          <Typography component="p" sx={{ fontSize: 17.5, fontWeight: 750 }}>
             {machine.name}
           </Typography>
           <Box sx={{ color: "text.secondary", flex: 1 }}>job {job.number} · Sheet</Box>

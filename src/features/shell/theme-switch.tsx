@@ -10,11 +10,7 @@ export function ThemeSwitch() {
   if (!mode) return null;
   const dark = mode === "dark" || (mode === "system" && systemDark);
   return (
-    <Button
-      color="inherit"
-      onClick={() => setMode(dark ? "light" : "dark")}
-      aria-label={`Theme: ${dark ? "lamp" : "paper"}`}
-    >
+    <Button color="inherit" onClick={() => setMode(dark ? "light" : "dark")}>
       {dark ? "Paper" : "Lamp"}
     </Button>
   );

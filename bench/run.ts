@@ -1,0 +1,119 @@
+import { flutterOf } from "@/core/measure/flutter";
+import { LiveTransport } from "@/core/measure/live-transport";
+import { speedOf } from "@/core/measure/speed";
+import { TransportMeter } from "@/core/measure/transport-meter";
+import { PracticeDeck } from "@/core/machine/practice-deck";
+import { practiceMachine } from "@/core/machine/practice-machines";
+import { fmTone, sumOf, whiteNoise } from "@/testing/fm-tone";
+
+/*
+ * How fast and how exact the engine is on this machine. Figures go to standard output, one line each; nothing
+ * here passes or fails.
+ */
+
+const say = (what: string, figure: string) => console.log(`${what.padEnd(72)} ${figure}`);
+const timed = (run: () => void): number => {
+  const start = performance.now();
+  run();
+  return (performance.now() - start) / 1000;
+};
+const median = (values: number[]) => values.toSorted((a, b) => a - b)[values.length >> 1];
+
+/** A minute of stereo tone measured as a file is: blocks in, then speed and flutter of both channels. */
+function measureSpeed(rateHz: number, blockFrames: number, seconds: number): number {
+  const second = Array.from({ length: 2 }, () => fmTone(1, rateHz, 3150, [{ rateHz: 4, peak: 0.001 }]));
+  return timed(() => {
+    const meter = new TransportMeter(rateHz, 2, 3150);
+    for (let s = 0; s < seconds; s++)
+      for (let at = 0; at < rateHz; at += blockFrames)
+        meter.push(second.map((channel) => channel.slice(at, at + blockFrames)));
+    for (const channel of [0, 1]) {
+      meter.speed(channel);
+      meter.flutter(channel);
+    }
+  });
+}
+
+measureSpeed(48000, 32768, 20); // warm-up
+for (const rateHz of [48000, 96000]) {
+  const seconds = 60;
+  const times = [1, 2, 3, 4, 5].map(() => measureSpeed(rateHz, 32768, seconds));
+  say(
+    `speed and flutter, stereo ${rateHz} Hz: seconds of sound per second`,
+    (seconds / median(times)).toFixed(0),
+  );
+}
+
+const grown = process.memoryUsage().rss;
+measureSpeed(96000, 32768, 600);
+say(
+  "ten minutes, stereo 96 kHz: memory grown by, MiB",
+  ((process.memoryUsage().rss - grown) / 2 ** 20).toFixed(0),
+);
+say("  whole process, MiB", (process.memoryUsage().rss / 2 ** 20).toFixed(0));
+
+const deckOptions = {
+  parameters: practiceMachine("ellesby-c-1r").transport,
+  toneHz: 3150,
+  sampleRateHz: 48000,
+};
+const deck = new PracticeDeck(deckOptions);
+deck.render(48000);
+say("practice machine: seconds of sound per second", (20 / timed(() => deck.render(20 * 48000))).toFixed(0));
+
+const live = new LiveTransport(48000, 2, 3150);
+const results: number[] = [];
+for (let i = 0; i < 400; i++) {
+  const block = deck.render(4800);
+  const took = timed(() => {
+    live.push(block);
+    live.result(true);
+  });
+  if (i > 250) results.push(1000 * took);
+}
+say("live: a tenth of a second of sound to a result with flutter, ms, median", median(results).toFixed(1));
+say("  the slowest of 150", Math.max(...results).toFixed(1));
+
+const clean = new TransportMeter(48000, 1, 3150);
+clean.push([fmTone(10, 48000, 3150 * 0.9838)]);
+const cleanSpeed = clean.speed(0).result!;
+say(
+  "clean tone 1.62 % slow, 10 s: error, ppm",
+  (1e4 * Math.abs(cleanSpeed.errorPercent + 1.62)).toExponential(1),
+);
+say(
+  "  residual unweighted peak flutter, %",
+  clean.flutter(0).result!.unweighted.peakPercent.toExponential(1),
+);
+
+const n = 5 * 48000;
+const eta = 0.25 / (2 * 0.005 ** 2);
+const bound = (Math.sqrt(12 / (eta * n * (n * n - 1))) * 48000) / (2 * Math.PI);
+const errors = Array.from({ length: 30 }, (_, seed) => {
+  const meter = new TransportMeter(48000, 1, 3150);
+  meter.push([sumOf(fmTone(5, 48000, 3200), whiteNoise(n, 0.005, seed + 1))]);
+  return meter.speed(0).result!.frequencyHz - 3200;
+});
+say(
+  "noise, 37 dB, 5 s: RMS error over the Cramér-Rao bound",
+  (Math.hypot(...errors) / Math.sqrt(30) / bound).toFixed(2),
+);
+
+const rateHz = 2000;
+for (const rate of [0.3, 0.4, 1, 4, 10, 63, 150]) {
+  const deviation = Float64Array.from(
+    { length: 40000 },
+    (_, i) => 0.01 * Math.sin((2 * Math.PI * rate * i) / rateHz),
+  );
+  const { unweighted } = flutterOf({ deviation, rateHz });
+  say(
+    `±1 % at ${rate} Hz, unweighted: peak, RMS, average over truth`,
+    [unweighted.peakPercent, unweighted.rmsPercent * Math.SQRT2, unweighted.averagePercent * Math.SQRT2]
+      .map((v) => v.toFixed(3))
+      .join(", "),
+  );
+}
+say(
+  "speed of a 10 s stretch, ms",
+  (1000 * timed(() => speedOf({ deviation: new Float64Array(20000), rateHz }))).toFixed(1),
+);
