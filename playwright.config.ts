@@ -38,6 +38,7 @@ export default defineConfig({
   ],
   webServer: {
     command: `node_modules/.bin/next start --port ${PORT}`,
+    cwd: process.cwd(),
     port: PORT,
     env: { UNZEL_DEMO: "1", NEXT_TELEMETRY_DISABLED: "1" },
   },

@@ -86,6 +86,7 @@ test("from a new job to a printed sheet, through an emptied browser and back", a
     .filter({ hasText: "Runs slow and gurgles." })
     .getByRole("link", { name: "Sheet" })
     .click();
+  await page.waitForURL(/sheet/);
   await expect(page.getByRole("article")).toContainText("Runs slow and gurgles.");
   expect(await page.getByRole("article").innerText()).toBe(before);
 });

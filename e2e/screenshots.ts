@@ -1,0 +1,59 @@
+import { expect, test } from "@playwright/test";
+import { BenchHands } from "./bench-hands";
+
+const shot = (name: string) => ({ path: `docs/screenshots/${name}.png` });
+
+test("pictures of every main view", async ({ page }) => {
+  test.setTimeout(240_000);
+  const hands = new BenchHands(page);
+  await page.goto("/");
+  await expect(page.getByRole("article")).toHaveCount(4);
+  await page.screenshot(shot("floor"));
+
+  await page.goto("/jobs/new");
+  await expect(page.getByLabel("Job number")).toHaveValue(/\d/);
+  await page.getByRole("combobox", { name: "Machine" }).click();
+  await page.getByRole("option", { name: "Ellesby C-1R" }).click();
+  await page.getByLabel("Complaint, in the owner's words").fill("Pianos wobble.");
+  await page.screenshot(shot("new-job"));
+
+  await page.goto("/jobs/demo-job-0398");
+  await expect(page.getByLabel("Notes")).toHaveValue(/tacky/);
+  await page.screenshot(shot("job"));
+
+  await hands.open("demo-job-0415", "speed");
+  await hands.play("2 % slow, lumpy belt");
+  await hands.settled();
+  await page.keyboard.press("f");
+  await hands.turn(45);
+  await hands.settled();
+  const advice = await hands.advice();
+  await page.screenshot(shot("bench-speed-practice"));
+  await page.keyboard.press("p");
+  await page.screenshot(shot("bench-speed"));
+  await page.keyboard.press("p");
+  await hands.turn(advice ?? 0);
+  await hands.settled();
+  await page.keyboard.press("l");
+  await page.keyboard.press("p");
+
+  await page.getByRole("link", { name: /Wow and flutter/ }).click();
+  await page.waitForTimeout(25_000);
+  await page.keyboard.press("f");
+  await expect(hands.slip).toContainText("as found");
+  await page.screenshot(shot("bench-flutter"));
+
+  await page.emulateMedia({ colorScheme: "dark" });
+  await page.getByRole("link", { name: /^Speed/ }).click();
+  await expect(hands.speed).toBeVisible();
+  await page.waitForTimeout(500);
+  await page.screenshot(shot("bench-speed-lamp"));
+  await page.emulateMedia({ colorScheme: "light" });
+
+  await page.goto("/jobs/demo-job-0412/bench/clean");
+  await expect(page.getByRole("checkbox").first()).toBeVisible();
+  await page.screenshot(shot("checklist"));
+  await page.goto("/jobs/demo-job-0409/sheet");
+  await expect(page.getByRole("article")).toBeVisible();
+  await page.screenshot(shot("sheet"));
+});
