@@ -118,3 +118,18 @@ test("the practice trimmer stays where it was left while stations and pages chan
   await page.getByRole("button", { name: "Play" }).click();
   expect(Math.abs((await hands.settled()) - set)).toBeLessThan(0.05);
 });
+
+test("what was logged by mistake is corrected without being lost", async ({ page }) => {
+  const hands = new BenchHands(page);
+  await hands.open("demo-job-0412", "speed");
+  await hands.slip.getByRole("button", { name: "working" }).first().click();
+  await page.getByRole("menuitem", { name: "this was as left" }).click();
+  await expect(hands.slip.getByRole("button", { name: "as left" })).toBeVisible();
+  const turn = hands.slip.getByRole("button", { name: /SPEED 19: half a turn/ });
+  await turn.click();
+  await page.getByRole("menuitem", { name: "it was a third of a turn clockwise" }).click();
+  await expect(
+    hands.slip.getByRole("button", { name: "SPEED 19: a third of a turn clockwise" }),
+  ).toBeVisible();
+  await expect(turn).toHaveCount(0);
+});

@@ -1,6 +1,7 @@
 import { parseArgs } from "node:util";
 import { openWav, SoundFileError } from "@/core/formats/wav-reader";
 import { TransportMeter } from "@/core/measure/transport-meter";
+import { runCommand, UsageError } from "./exit";
 import { bytesOfFile } from "./node-bytes";
 
 const USAGE = `usage: npm run --silent measure -- speed|flutter FILE.wav [--nominal HZ]
@@ -8,8 +9,6 @@ const USAGE = `usage: npm run --silent measure -- speed|flutter FILE.wav [--nomi
   speed     frequency, error, uncertainty and drift of a reference tone, per channel
   flutter   weighted and unweighted wow and flutter, and its strongest rates, per channel
   --nominal the tone's frequency on the tape in Hz (default 3150)`;
-
-class UsageError extends Error {}
 
 async function main(): Promise<void> {
   const { kind, file, nominalHz } = readArguments();
@@ -92,11 +91,4 @@ function readArguments() {
   return { kind, file, nominalHz } as const;
 }
 
-main().catch((error: unknown) => {
-  if (error instanceof UsageError) {
-    console.error(`${error.message}\n${USAGE}`);
-    process.exit(2);
-  }
-  console.error(error instanceof Error ? error.message : String(error));
-  process.exit(1);
-});
+runCommand(main, USAGE);

@@ -4,7 +4,12 @@ import type { ByteSource } from "@/core/formats/byte-source";
 /** A file on disk as a byte source; close it when done. */
 export async function bytesOfFile(path: string): Promise<ByteSource & { close(): Promise<void> }> {
   const handle = await open(path, "r");
-  const { size } = await handle.stat();
+  const stat = await handle.stat();
+  if (!stat.isFile()) {
+    await handle.close();
+    throw new Error("it is not a file");
+  }
+  const { size } = stat;
   return {
     size,
     async read(offset, length) {

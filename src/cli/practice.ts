@@ -7,6 +7,7 @@ import { PRACTICE_MACHINES, practiceMachine } from "@/core/machine/practice-mach
 import { PARAMETER_RANGES, parameterSetting, type ParameterPath } from "@/core/machine/transport-parameters";
 import { BUILT_IN_TAPES } from "@/core/reference/built-in-tapes";
 import { DEMO_TAPES } from "@/core/reference/demo-tapes";
+import { runCommand, UsageError } from "./exit";
 
 const USAGE = `usage: npm run --silent practice -- --machine ID --tape ID --seconds N --out FILE.wav [options]
 
@@ -18,8 +19,6 @@ const USAGE = `usage: npm run --silent practice -- --machine ID --tape ID --seco
 
 const TAPES = [...DEMO_TAPES, ...BUILT_IN_TAPES];
 const BLOCK = 48000;
-
-class UsageError extends Error {}
 
 async function main(): Promise<void> {
   const { values } = parse();
@@ -107,11 +106,4 @@ function parse() {
   }
 }
 
-main().catch((error: unknown) => {
-  if (error instanceof UsageError) {
-    console.error(`${error.message}\n${USAGE}`);
-    process.exit(2);
-  }
-  console.error(error instanceof Error ? error.message : String(error));
-  process.exit(1);
-});
+runCommand(main, USAGE);

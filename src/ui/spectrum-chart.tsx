@@ -5,8 +5,11 @@ import { useColorScheme, useTheme } from "@mui/material/styles";
 import { Chart, LinearScale, LineElement, LogarithmicScale, PointElement, Tooltip } from "chart.js";
 import { useMemo, useRef } from "react";
 import { Line } from "react-chartjs-2";
+import { TEXT_FONT } from "./theme";
 
 Chart.register(LinearScale, LogarithmicScale, LineElement, PointElement, Tooltip);
+
+Chart.defaults.font.family = TEXT_FONT;
 
 export interface SpectrumPoint {
   rateHz: number;

@@ -53,7 +53,7 @@ const lamp: Tokens = {
   stale: "#a3a9b0",
 };
 
-const text = '"Atkinson Hyperlegible Next Variable", system-ui, sans-serif';
+export const TEXT_FONT = '"Atkinson Hyperlegible Next Variable", system-ui, sans-serif';
 export const READING_FONT = '"Atkinson Hyperlegible Mono Variable", ui-monospace, monospace';
 
 export const theme = createTheme({
@@ -86,7 +86,7 @@ export const theme = createTheme({
     },
   },
   typography: {
-    fontFamily: text,
+    fontFamily: TEXT_FONT,
     h1: { fontSize: "1.4rem", fontWeight: 750 },
     h2: { fontSize: "1.1rem", fontWeight: 700 },
     h3: { fontSize: "0.85rem", fontWeight: 600 },

@@ -144,7 +144,7 @@ export const adjustmentSchema = z.object({
   jobId: id,
   station: stationIdSchema,
   adjusterId: id,
-  /** Clockwise positive; null for work, or when nobody counted. */
+  /** Clockwise positive; null for work, or when nobody counted; 0 in a correction that takes it back. */
   turns: z.number().min(-100).max(100).nullable(),
   at: time,
   note: text.default(""),

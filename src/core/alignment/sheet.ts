@@ -72,7 +72,7 @@ function sheetStation(records: JobRecords, station: Station): SheetStation {
     };
   });
   const adjustments = inForce(records.adjustments)
-    .filter((a) => a.station === station.id)
+    .filter((a) => a.station === station.id && a.turns !== 0)
     .map((adjustment) => ({
       adjustment,
       name:

@@ -76,6 +76,12 @@ describe("station states", () => {
     expect(toRepeat(repeated).map(({ id }) => id)).toEqual(["speed"]);
   });
 
+  it("takes back a turn that was not made", () => {
+    const turn = anAdjustment({ minutes: 2 });
+    const takenBack = anAdjustment({ minutes: 2, turns: 0, supersedes: turn.id });
+    expect(toRepeat(records([aReading(), flutterAt(1, 0.05)], [turn, takenBack]))).toEqual([]);
+  });
+
   it("ticks a checklist line by line", () => {
     const checks = stationById("clean")!.checks;
     const withDone = (done: string[]) => ({ ...records([]), job: aJob({ done: { clean: [...done] } }) });

@@ -42,7 +42,7 @@ export function upsetBy(records: JobRecords, station: StationId): Adjustment[] {
   const last = readingsOf(records, station).at(-1);
   if (!last) return [];
   return inForce(records.adjustments).filter(
-    (a) => a.at > last.at && stationById(a.station)?.upsets.includes(station),
+    (a) => a.at > last.at && a.turns !== 0 && stationById(a.station)?.upsets.includes(station),
   );
 }
 

@@ -38,7 +38,7 @@ export function learnedTurns(
   adjusterId: string,
 ): LearnedTurn[] {
   const logged = inForce(readings);
-  const all = inForce(adjustments);
+  const all = inForce(adjustments).filter(({ turns }) => turns !== 0);
   const learned: LearnedTurn[] = [];
   all.forEach((adjustment, i) => {
     if (adjustment.adjusterId !== adjusterId) return;
@@ -47,8 +47,7 @@ export function learnedTurns(
     const before = logged.findLast((r) => r.at > from && r.at <= adjustment.at);
     const after = logged.findLast((r) => r.at > adjustment.at && r.at < to);
     if (adjustment.turns === null) learned.length = 0;
-    else if (adjustment.turns !== 0 && before && after)
-      learned.push({ turns: adjustment.turns, change: after.value - before.value });
+    else if (before && after) learned.push({ turns: adjustment.turns, change: after.value - before.value });
   });
   return learned;
 }

@@ -174,7 +174,10 @@ function OpenBench({
         sx={{
           flex: 1,
           display: "grid",
-          gridTemplateColumns: { xs: "1fr", md: "236px minmax(0, 1fr) 286px" },
+          gridTemplateColumns: {
+            xs: "1fr",
+            md: measuring ? "236px minmax(0, 1fr) 286px" : "236px minmax(0, 1fr)",
+          },
           gap: 1.5,
           px: 2.5,
           py: 1.25,
@@ -188,7 +191,7 @@ function OpenBench({
         {measuring ? (
           <MeasurePanel view={view} station={station} listener={listener} />
         ) : (
-          <Checklist view={view} station={station} />
+          <Checklist view={view} station={station} onNext={() => step(1)} />
         )}
         {measuring && (
           <Box

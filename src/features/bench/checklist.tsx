@@ -1,14 +1,16 @@
 "use client";
 import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
 import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import type { Station } from "@/core/alignment/stations";
 import { setCheck } from "@/storage/jobs";
 import { Card } from "@/ui/card";
+import { KeyCap } from "@/ui/key-cap";
 import type { JobView } from "../job/use-job-records";
 
 /** A station that is worked through with eyes and hands: lines to tick. */
-export function Checklist({ view, station }: { view: JobView; station: Station }) {
+export function Checklist({ view, station, onNext }: { view: JobView; station: Station; onNext(): void }) {
   const done = view.job.done[station.id] ?? [];
   return (
     <Card title={`${station.name}: ${done.length} of ${station.checks.length} done`} grow>
@@ -32,6 +34,13 @@ export function Checklist({ view, station }: { view: JobView; station: Station }
           <Box sx={{ fontSize: 21 }}>“{view.job.complaint}”</Box>
         </Box>
       )}
+      <Button
+        variant={done.length === station.checks.length ? "contained" : "outlined"}
+        onClick={onNext}
+        sx={{ mt: 2 }}
+      >
+        Next station<KeyCap>]</KeyCap>
+      </Button>
     </Card>
   );
 }

@@ -1,7 +1,7 @@
 "use client";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import { inForce, type Adjustment, type Reading, type StationId } from "@/core/alignment/records";
+import { inForce, PHASES, type Adjustment, type Reading, type StationId } from "@/core/alignment/records";
 import { readingsOf, readingVerdict, toRepeat } from "@/core/alignment/station-state";
 import { directionInWords, turnInWords } from "@/core/alignment/turn-guidance";
 import { withUncertainty } from "@/core/formats/number-text";
@@ -11,6 +11,8 @@ import { READING_FONT } from "@/ui/theme";
 import { VerdictMark } from "@/ui/verdict-mark";
 import type { Phase } from "@/core/alignment/records";
 import type { JobView } from "../job/use-job-records";
+import { CorrectionMenu } from "./correction-menu";
+import { correctPhase, correctTurn } from "./corrections";
 
 const clock = new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit" });
 
@@ -77,16 +79,7 @@ export function Slip({ view, stationId, onLog }: SlipProps) {
   );
 }
 
-function LogButton({
-  word,
-  cap,
-  onClick,
-}: {
-  word: string;
-
-  cap: string;
-  onClick(): void;
-}) {
+function LogButton({ word, cap, onClick }: { word: string; cap: string; onClick(): void }) {
   return (
     <Button
       variant="outlined"
@@ -106,10 +99,16 @@ function LogButton({
 function ReadingRow({ reading, view }: { reading: Reading; view: JobView }) {
   return (
     <>
-      <Box component="span" sx={{ fontSize: 14, flex: 1 }}>
+      <CorrectionMenu
+        choices={PHASES.filter((phase) => phase !== reading.phase).map((phase) => ({
+          value: phase,
+          words: `this was ${phase}`,
+        }))}
+        onCorrect={(phase) => void correctPhase(reading, view.readings, phase)}
+      >
         {reading.phase}
         {reading.context.channel !== "both" && `, ${reading.context.channel}`}
-      </Box>
+      </CorrectionMenu>
       <VerdictMark verdict={readingVerdict(reading, view.machine)} />
       <Box
         sx={{ fontFamily: READING_FONT, width: "100%", fontWeight: reading.phase === "working" ? 400 : 650 }}
@@ -120,16 +119,28 @@ function ReadingRow({ reading, view }: { reading: Reading; view: JobView }) {
   );
 }
 
+const AMOUNTS = [1 / 32, 1 / 16, 1 / 8, 1 / 6, 1 / 4, 1 / 3, 1 / 2, 1];
+
 function TurnRow({ turn, view }: { turn: Adjustment; view: JobView }) {
   const adjuster = view.machine.adjusters.find(({ id }) => id === turn.adjusterId);
+  const name = adjuster?.name ?? turn.adjusterId;
+  const words = (turns: number) => `${turnInWords(turns)} ${directionInWords(turns)}`;
+  const others = turn.turns === null ? [] : [...AMOUNTS, ...AMOUNTS.map((amount) => -amount)];
   return (
-    <Box component="span" sx={{ color: "primary.main", flex: 1, fontSize: 14.5 }}>
-      {adjuster?.name ?? turn.adjusterId}
-      {turn.turns !== null && (
-        <>
-          : {turnInWords(turn.turns)} {directionInWords(turn.turns)}
-        </>
-      )}
+    <Box component="span" sx={{ color: "primary.main", flex: 1, display: "flex" }}>
+      <CorrectionMenu
+        choices={[
+          { value: 0, words: turn.turns === null ? "it was not done" : "it was not turned" },
+          ...others.map((turns) => ({ value: turns, words: `it was ${words(turns)}` })),
+        ]}
+        onCorrect={(turns) => void correctTurn(turn, turns)}
+      >
+        {turn.turns === 0
+          ? `${name}: taken back`
+          : turn.turns === null
+            ? name
+            : `${name}: ${words(turn.turns)}`}
+      </CorrectionMenu>
     </Box>
   );
 }

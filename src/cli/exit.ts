@@ -1,0 +1,14 @@
+/** The command was used wrongly: exit status 2, with the usage. */
+export class UsageError extends Error {}
+
+/** Runs a command: a message on standard error and status 2 for wrong usage, 1 for anything else. */
+export function runCommand(main: () => Promise<void>, usage: string): void {
+  main().catch((error: unknown) => {
+    if (error instanceof UsageError) {
+      console.error(`${error.message}\n${usage}`);
+      process.exit(2);
+    }
+    console.error(error instanceof Error ? error.message : String(error));
+    process.exit(1);
+  });
+}
