@@ -127,7 +127,7 @@ describe("tone demodulator", () => {
     const demodulator = new ToneDemodulator(rate, nominal);
     const { deviation, amplitude } = demodulator.push(fmTone(0.5, rate, nominal * 1.03, [], 0.4));
     expect(deviation.length).toBeGreaterThan(300);
-    for (const d of deviation) expect(d).toBeCloseTo(0.03, 7);
+    for (const d of deviation) expect(d).toBeCloseTo(0.03, 6);
     for (const a of amplitude) expect(a).toBeCloseTo(0.4, 4);
   });
 

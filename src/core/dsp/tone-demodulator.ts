@@ -11,7 +11,8 @@ const LOWEST_OUTPUT_RATE_HZ = 1600;
  * to hold the sidebands of the flutter, begins to close.
  */
 export const LARGEST_OFFSET = 0.15;
-const SIDEBAND_HZ = 600;
+const SIDEBAND_HZ = 400;
+const EXACT_EVERY = 128;
 
 export interface ToneTrackBlock {
   /** Instantaneous frequency divided by nominal, minus one. */
@@ -26,7 +27,7 @@ export interface ToneTrackBlock {
  * The steps: a complex band-pass around the nominal frequency (a low-pass moved up to it) that also
  * decimates; moving the result down to 0 Hz at the low rate, where it is cheap; a narrower low-pass;
  * the phase step from sample to sample, which is the frequency; a last low-pass down to the output rate.
- * All filters are linear in phase, 90 dB down in the first stage and 100 dB in the others where anything could
+ * All filters are linear in phase, 80 dB down in the first stage and 100 dB in the others where anything could
  * fold back onto the tone.
  *
  * Accepts blocks of any length. Tones from −15 % to +15 % of nominal, modulated at up to 250 Hz.
@@ -58,9 +59,9 @@ export class ToneDemodulator {
     const passHz = Math.min(LARGEST_OFFSET * nominalHz + SIDEBAND_HZ, 0.75 * nominalHz);
     const stopHz = 2.2 * passHz;
 
-    const firstFactor = Math.max(1, Math.floor(sampleRateHz / (7.4 * passHz)));
+    const firstFactor = Math.max(1, Math.floor(sampleRateHz / (9 * passHz)));
     const wideRateHz = sampleRateHz / firstFactor;
-    const wide = kaiserLowpass(sampleRateHz, passHz, Math.max(wideRateHz - stopHz, stopHz), 90);
+    const wide = kaiserLowpass(sampleRateHz, passHz, Math.max(wideRateHz - stopHz, stopHz), 80);
     const omega = (2 * Math.PI * nominalHz) / sampleRateHz;
     this.bandPass = new FirDecimator(wide, firstFactor, omega);
     this.radiansPerStep = omega * firstFactor;
@@ -85,17 +86,7 @@ export class ToneDemodulator {
 
   push(samples: Float64Array | Float32Array): ToneTrackBlock {
     const { re, im } = this.bandPass.push(samples);
-    for (let k = 0; k < re.length; k++) {
-      // multiply by e^(−jωt): the angle is wrapped by the remainder so that it stays exact over hours
-      const angle = (this.mixed * this.radiansPerStep) % (2 * Math.PI);
-      const c = Math.cos(angle);
-      const s = Math.sin(angle);
-      const a = re[k];
-      const b = im[k];
-      re[k] = a * c + b * s;
-      im[k] = b * c - a * s;
-      this.mixed++;
-    }
+    this.mixDown(re, im);
     const zr = this.narrowReal.push(re).re;
     const zi = this.narrowImaginary.push(im).re;
 
@@ -122,5 +113,28 @@ export class ToneDemodulator {
       deviation: this.smoothDeviation.push(deviation).re,
       amplitude: this.smoothAmplitude.push(amplitude).re,
     };
+  }
+
+  /** Multiplies by e^(−jωt): a phasor turned step by step, set exactly once in a while so that it stays true. */
+  private mixDown(re: Float64Array, im: Float64Array): void {
+    const stepCos = Math.cos(this.radiansPerStep);
+    const stepSin = Math.sin(this.radiansPerStep);
+    let c = 1;
+    let s = 0;
+    for (let k = 0; k < re.length; k++) {
+      if (k % EXACT_EVERY === 0) {
+        const angle = ((this.mixed + k) * this.radiansPerStep) % (2 * Math.PI);
+        c = Math.cos(angle);
+        s = Math.sin(angle);
+      }
+      const a = re[k];
+      const b = im[k];
+      re[k] = a * c + b * s;
+      im[k] = b * c - a * s;
+      const turned = c * stepCos - s * stepSin;
+      s = s * stepCos + c * stepSin;
+      c = turned;
+    }
+    this.mixed += re.length;
   }
 }

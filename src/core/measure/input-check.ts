@@ -29,7 +29,6 @@ export class InputCheck {
   /** When set, every look at the spectrum halves the weight of what came before. */
   forgetful = false;
   private sumOfSquares = 0;
-  private sum = 0;
   private count = 0;
   private run = 0;
   private readonly window = new Float64Array(SPECTRUM_SIZE);
@@ -43,7 +42,6 @@ export class InputCheck {
   push(block: Float64Array | Float32Array): void {
     let { peak, run } = this;
     let squares = 0;
-    let sum = 0;
     for (let i = 0; i < block.length; i++) {
       let v = block[i];
       let magnitude = Math.abs(v);
@@ -57,22 +55,16 @@ export class InputCheck {
         if (run === CLIPPED_RUN) this.clippedRuns++;
       } else run = 0;
       squares += v * v;
-      sum += v;
     }
     this.peak = peak;
     this.run = run;
     this.sumOfSquares += squares;
-    this.sum += sum;
     this.count += block.length;
     this.lookAt(block);
   }
 
   get rms(): number {
     return this.count === 0 ? 0 : Math.sqrt(this.sumOfSquares / this.count);
-  }
-
-  get dc(): number {
-    return this.count === 0 ? 0 : this.sum / this.count;
   }
 
   /** Null until anything but silence was heard. */
@@ -139,7 +131,6 @@ export class InputCheck {
       this.power[k] = keep * this.power[k] + amplitude[k] * amplitude[k];
     if (!this.forgetful) return;
     this.sumOfSquares *= keep;
-    this.sum *= keep;
     this.count *= keep;
     this.clippedRuns = Math.floor(keep * this.clippedRuns);
   }
