@@ -7,7 +7,9 @@ export function ensureInstalled() {
   if (existsSync(marker) && statSync(marker).mtimeMs >= statSync("package-lock.json").mtimeMs - 1) return;
   if (existsSync(marker) && sameVersions(marker)) return;
   console.error("Installing packages…");
-  const { status } = spawnSync("npm", ["install", "--no-save", "--no-audit", "--no-fund"], { stdio: ["ignore", 2, 2] });
+  const { status } = spawnSync("npm", ["install", "--no-save", "--no-audit", "--no-fund"], {
+    stdio: ["ignore", 2, 2],
+  });
   if (status !== 0) {
     console.error(
       "The packages could not be installed. Check the connection to the npm registry and try again.",

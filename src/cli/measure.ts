@@ -58,17 +58,19 @@ function speedRow(meter: TransportMeter, i: number) {
   };
 }
 
+const NO_FIGURES = { peakPercent: null, twoSigmaPercent: null, rmsPercent: null, averagePercent: null };
+
 function flutterRow(meter: TransportMeter, i: number) {
   const { result, warnings } = meter.flutter(i);
   return {
     warnings,
     result: {
       carrierHz: result?.carrierHz ?? null,
-      weighted: result?.weighted ?? null,
-      unweighted: result?.unweighted ?? null,
+      weighted: result?.weighted ?? NO_FIGURES,
+      unweighted: result?.unweighted ?? NO_FIGURES,
       wowRmsPercent: result?.wowRmsPercent ?? null,
       flutterRmsPercent: result?.flutterRmsPercent ?? null,
-      components: result?.components ?? null,
+      components: result?.components ?? [],
     },
   };
 }
