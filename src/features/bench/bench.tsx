@@ -184,7 +184,6 @@ function OpenBench({
           minHeight: 0,
           gridTemplateRows: { md: "minmax(0, 1fr)" },
           "& > *": { overflowY: { md: "auto" } },
-          "& > :first-of-type": { order: { xs: 2, md: 0 } },
         }}
       >
         <SetUpColumn view={view} station={station} />

@@ -16,7 +16,7 @@ export function SetUpColumn({ view, station }: { view: JobView; station: Station
       role="region"
       aria-label="Preparation"
       tabIndex={0}
-      sx={{ display: "flex", flexDirection: "column", gap: 1.5, minWidth: 0 }}
+      sx={{ display: "flex", flexDirection: "column", gap: 1.5, minWidth: 0, order: { xs: 3, md: 0 } }}
     >
       <Card title="Set up">
         {station.kind === "measure" && (

@@ -121,7 +121,7 @@ export function NewJob() {
   const chooseMachine = (id: string) => {
     const speed = machines?.find((m) => m.id === id)?.speedsCmPerS[0];
     setValue("machineId", id, { shouldDirty: true });
-    if (speed) chooseSpeed(speed);
+    chooseSpeed(speed ?? Number(values.speedCmPerS));
   };
   const chooseSpeed = (speed: number) => {
     setValue("speedCmPerS", speed, { shouldDirty: true });
