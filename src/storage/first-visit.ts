@@ -9,27 +9,25 @@ const DEMO_URL = "/demo/workshop.unzel.json";
  * Jobs that were deleted from the demo stay deleted.
  */
 export async function prepareFirstVisit(demo: boolean): Promise<void> {
-  const isNew = await database.transaction("rw", database.tapes, database.flags, async () => {
+  await database.transaction("rw", database.tapes, async () => {
     for (const tape of BUILT_IN_TAPES)
       if (!(await database.tapes.get(tape.id))) await database.tapes.add({ ...tape });
-    if (!demo || (await database.flags.get("demo"))) return false;
-    await database.flags.put({ id: "demo", value: "loading" });
-    return true;
   });
-  if (!isNew) return;
-  try {
-    await loadDemoWorkshop();
-  } catch (error) {
-    await database.flags.delete("demo");
-    throw error;
-  }
+  if (demo && !(await database.flags.get("demo"))) await loadDemoWorkshop(true);
 }
 
-/** Loads the demo workshop that ships with the application. */
-export async function loadDemoWorkshop(): Promise<void> {
+/**
+ * Loads the demo workshop that ships with the application; with `onlyOnce`, not if it was loaded before.
+ * Jobs and the note that they were loaded are stored together, so that an interrupted visit begins again.
+ */
+export async function loadDemoWorkshop(onlyOnce = false): Promise<void> {
   const response = await fetch(DEMO_URL);
   if (!response.ok)
     throw new Error("The demo workshop is not part of this installation. Build the application again.");
-  await importBundle(await response.text());
-  await database.flags.put({ id: "demo", value: "loaded" });
+  const text = await response.text();
+  await database.transaction("rw", database.tables, async () => {
+    if (onlyOnce && (await database.flags.get("demo"))) return;
+    await importBundle(text);
+    await database.flags.put({ id: "demo", value: "loaded" });
+  });
 }

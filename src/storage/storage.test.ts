@@ -1,10 +1,11 @@
 import "fake-indexeddb/auto";
-import { beforeEach, describe, expect, it } from "vitest";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { writeBundle } from "@/core/formats/job-bundle";
 import { aBundle, aJob, aMachine, aReading, anAdjustment } from "@/testing/records";
 import { exportJob, importBundle } from "./bundles";
 import { database } from "./database";
 import { dropDraft, readDraft, saveDraft } from "./drafts";
+import { prepareFirstVisit } from "./first-visit";
 import {
   appendAdjustment,
   appendReadings,
@@ -116,4 +117,34 @@ it("keeps a draft until it is dropped", async () => {
   expect(await readDraft("new-job")).toEqual({ complaint: "half typ" });
   await dropDraft("new-job");
   expect(await readDraft("new-job")).toBeUndefined();
+});
+
+describe("first visit", () => {
+  afterEach(() => vi.unstubAllGlobals());
+  const serve = (respond: () => Promise<Response>) => vi.stubGlobal("fetch", respond);
+  const demo = () => Promise.resolve(new Response(text()));
+
+  it("loads the demo once: what was deleted from it stays deleted", async () => {
+    serve(demo);
+    await Promise.all([prepareFirstVisit(true), prepareFirstVisit(true)]);
+    expect(await database.jobs.count()).toBe(1);
+    await deleteJob("j1");
+    await prepareFirstVisit(true);
+    expect(await database.jobs.count()).toBe(0);
+    expect(await database.tapes.count()).toBeGreaterThan(1);
+  });
+
+  it("begins again after a visit that was interrupted", async () => {
+    serve(() => Promise.reject(new TypeError("aborted")));
+    await expect(prepareFirstVisit(true)).rejects.toThrow("aborted");
+    serve(demo);
+    await prepareFirstVisit(true);
+    expect(await database.jobs.count()).toBe(1);
+  });
+
+  it("brings no demo to a server without one", async () => {
+    serve(demo);
+    await prepareFirstVisit(false);
+    expect(await database.jobs.count()).toBe(0);
+  });
 });

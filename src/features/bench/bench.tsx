@@ -114,7 +114,13 @@ function OpenBench({
   };
   return (
     <Box
-      sx={{ minHeight: "100dvh", height: { md: "100dvh" }, display: "flex", flexDirection: "column" }}
+      sx={{
+        minHeight: "100dvh",
+        height: { md: "100dvh" },
+        overflow: { md: "hidden" },
+        display: "flex",
+        flexDirection: "column",
+      }}
       onDragOver={(event) => event.preventDefault()}
       onDrop={drop}
       onPointerUp={releaseButton}
@@ -204,6 +210,7 @@ function OpenBench({
                 adjuster={adjuster}
                 advice={advice}
                 turns={turns}
+                foundFirst={readingsOf(view, "speed").length === 0}
                 counted={listener.kind === "practice"}
                 onTurns={setTurns}
                 onTurned={() => void turned()}

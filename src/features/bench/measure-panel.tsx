@@ -63,6 +63,7 @@ export function MeasurePanel({ view, station, listener }: MeasurePanelProps) {
       tabIndex={0}
       elevation={0}
       sx={{
+        position: "relative",
         border: 1,
         borderColor: "divider",
         px: 2,

@@ -34,6 +34,8 @@ interface TurnCardProps {
   advice: TurnAdvice;
   /** What pressing "I turned it" will log, clockwise positive. */
   turns: number;
+  /** Nothing was logged yet, so as found comes before any turn. */
+  foundFirst: boolean;
   /** The practice machine knows how far its slot was turned. */
   counted: boolean;
   onTurns(turns: number): void;
@@ -41,7 +43,7 @@ interface TurnCardProps {
 }
 
 /** Which adjuster, which way, and how much is left, with how it knows. */
-export function TurnCard({ adjuster, advice, turns, counted, onTurns, onTurned }: TurnCardProps) {
+export function TurnCard({ adjuster, advice, turns, foundFirst, counted, onTurns, onTurned }: TurnCardProps) {
   if (!adjuster)
     return (
       <Card title="Turn" tone="oxide">
@@ -59,7 +61,10 @@ export function TurnCard({ adjuster, advice, turns, counted, onTurns, onTurned }
           {headline(advice)}
         </Box>
       </Box>
-      <Typography sx={{ color: "text.secondary", mt: 1, lineHeight: 1.35 }}>{reason(advice)}</Typography>
+      <Typography sx={{ color: "text.secondary", mt: 1, lineHeight: 1.35 }}>
+        {foundFirst ? "First log as found, before anything is turned. " : ""}
+        {reason(advice)}
+      </Typography>
       <Box sx={{ display: "flex", gap: 1, mt: 1.25 }}>
         <TextField
           select
