@@ -25,7 +25,6 @@ function Listening({ view, children }: { view: JobView; children: ReactNode }) {
     machineId: machine.id,
     machineName: machine.name,
     nominalHz,
-    practiceToneHz: nominalHz,
     speedCmPerS: job.speedCmPerS,
   });
   return <Context.Provider value={listener}>{children}</Context.Provider>;

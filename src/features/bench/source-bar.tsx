@@ -2,9 +2,10 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import LinearProgress from "@mui/material/LinearProgress";
-import { useRef, type RefObject } from "react";
+import type { RefObject } from "react";
 import { fixed, THIN_SPACE } from "@/core/formats/number-text";
 import type { LiveChannel } from "@/core/measure/live-transport";
+import { FileButton } from "@/ui/file-button";
 import { KeyCap } from "@/ui/key-cap";
 import { READING_FONT, token } from "@/ui/theme";
 import type { ListenerState } from "./use-listener";
@@ -19,7 +20,6 @@ const NAMES = { practice: "Practice machine", file: "File", "sound card": "Sound
 
 /** What Unzel listens to, how loud it is, and whether it is sound. */
 export function SourceBar({ listener, firstButton, onPractice }: SourceBarProps) {
-  const picker = useRef<HTMLInputElement>(null);
   const { kind, live, measured, progress } = listener;
   const problem = measured?.problems[0];
   return (
@@ -72,21 +72,13 @@ export function SourceBar({ listener, firstButton, onPractice }: SourceBarProps)
       <Button ref={firstButton} color="inherit" onClick={() => void listener.startSoundCard()}>
         Sound card
       </Button>
-      <Button color="inherit" onClick={() => picker.current?.click()}>
-        File…
-      </Button>
-      <input
-        ref={picker}
-        type="file"
-        hidden
+      <FileButton
+        label="Sound file"
         accept=".wav,audio/wav,audio/x-wav"
-        aria-label="Sound file"
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          if (file) void listener.measureFile(file);
-          event.target.value = "";
-        }}
-      />
+        onFile={(file) => void listener.measureFile(file)}
+      >
+        File…
+      </FileButton>
       <Button color="inherit" onClick={onPractice}>
         Practice<KeyCap>P</KeyCap>
       </Button>

@@ -12,22 +12,7 @@ import { KeyCap } from "@/ui/key-cap";
 import { INK, SOFT, token } from "@/ui/theme";
 
 /** Amounts a hand can judge. */
-export const AMOUNTS = [
-  1 / 64,
-  1 / 32,
-  1 / 16,
-  1 / 12,
-  1 / 8,
-  1 / 6,
-  1 / 4,
-  1 / 3,
-  3 / 8,
-  1 / 2,
-  3 / 4,
-  1,
-  1.5,
-  2,
-];
+const AMOUNTS = [1 / 64, 1 / 32, 1 / 16, 1 / 12, 1 / 8, 1 / 6, 1 / 4, 1 / 3, 3 / 8, 1 / 2, 3 / 4, 1, 1.5, 2];
 
 interface TurnCardProps {
   adjuster: Adjuster | undefined;

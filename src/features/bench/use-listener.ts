@@ -22,8 +22,6 @@ interface ListenOptions {
   machineId: string;
   machineName: string;
   nominalHz: number;
-  /** Tone on the practice tape when it runs at the machine's speed. */
-  practiceToneHz: number;
   speedCmPerS: number;
   jobId: string;
 }
@@ -124,7 +122,7 @@ export function useListener(options: ListenOptions) {
         : { conditionId, seed: 1 + Math.floor(Math.random() * 1e6), slotTurns: 0, loggedTurns: 0 };
     await saveDraft(keptId, kept.current);
     const state = await api().startPractice(
-      { parameters, toneHz: options.practiceToneHz, seed: kept.current.seed },
+      { parameters, toneHz: options.nominalHz, seed: kept.current.seed },
       options.nominalHz,
       kept.current.slotTurns,
       onResult(source),

@@ -6,11 +6,12 @@ import Paper from "@mui/material/Paper";
 import Typography from "@mui/material/Typography";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { presentStation, toRepeat, type JobRecords } from "@/core/alignment/station-state";
 import { importBundle } from "@/storage/bundles";
 import { loadDemoWorkshop } from "@/storage/first-visit";
+import { FileButton } from "@/ui/file-button";
 import { KeyCap } from "@/ui/key-cap";
 import { JobTapeLine } from "../job/job-tape-line";
 import { useFloor } from "../job/use-job-records";
@@ -21,7 +22,6 @@ import { nextStep } from "./next-step";
 export function Floor() {
   const router = useRouter();
   const jobs = useFloor();
-  const picker = useRef<HTMLInputElement>(null);
   const [message, setMessage] = useState<{ severity: "success" | "error"; text: string } | null>(null);
   useHotkeys("n", () => router.push("/jobs/new"));
 
@@ -49,21 +49,9 @@ export function Floor() {
         </Typography>
         <Box sx={{ flex: 1 }} />
         <ThemeSwitch />
-        <Button color="inherit" onClick={() => picker.current?.click()}>
+        <FileButton label="Job file" accept=".json,application/json" onFile={(file) => void importFile(file)}>
           Import job
-        </Button>
-        <input
-          ref={picker}
-          type="file"
-          hidden
-          accept=".json,application/json"
-          aria-label="Job file"
-          onChange={(event) => {
-            const file = event.target.files?.[0];
-            if (file) void importFile(file);
-            event.target.value = "";
-          }}
-        />
+        </FileButton>
         <Button variant="contained" component={Link} href="/jobs/new">
           New job<KeyCap>N</KeyCap>
         </Button>

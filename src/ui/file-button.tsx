@@ -1,0 +1,35 @@
+"use client";
+import Button from "@mui/material/Button";
+import { useRef, type ReactNode } from "react";
+
+interface FileButtonProps {
+  /** Name of the hidden file field. */
+  label: string;
+  accept: string;
+  onFile(file: File): void;
+  children: ReactNode;
+}
+
+/** A button that asks for one file; the same file can be chosen again. */
+export function FileButton({ label, accept, onFile, children }: FileButtonProps) {
+  const picker = useRef<HTMLInputElement>(null);
+  return (
+    <>
+      <Button color="inherit" onClick={() => picker.current?.click()}>
+        {children}
+      </Button>
+      <input
+        ref={picker}
+        type="file"
+        hidden
+        accept={accept}
+        aria-label={label}
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          if (file) onFile(file);
+          event.target.value = "";
+        }}
+      />
+    </>
+  );
+}
