@@ -1,17 +1,31 @@
 import { parseArgs } from "node:util";
-import { openWav, SoundFileError } from "@/core/formats/wav-reader";
+import { openSound } from "@/core/formats/open-sound";
+import { SoundFileError, type SoundFile } from "@/core/formats/sound-file";
+import { channelName } from "@/core/measure/channel-name";
+import { HumMeter } from "@/core/measure/hum";
+import { LevelMeter } from "@/core/measure/level-meter";
 import { TransportMeter } from "@/core/measure/transport-meter";
+import { BandEar } from "@/core/reference/band-ear";
 import { runCommand, UsageError } from "./exit";
 import { bytesOfFile } from "./node-bytes";
+import { tapeArgument } from "./tape-argument";
 
-const USAGE = `usage: npm run --silent measure -- speed|flutter FILE.wav [--nominal HZ]
+const USAGE = `usage: npm run --silent measure -- KIND FILE [options]     FILE is a WAV or FLAC recording
 
   speed     frequency, error, uncertainty and drift of a reference tone, per channel
   flutter   weighted and unweighted wow and flutter, and its strongest rates, per channel
-  --nominal the tone's frequency on the tape in Hz (default 3150)`;
+  level     peak, true peak, RMS, DC, clipping and mains hum, per channel
+  bands     which bands of a reference tape are heard, and when
+
+  --nominal HZ      speed, flutter: the tone's frequency on the tape (default 3150)
+  --tape FILE|ID    bands: a reference tape file (JSON), or the id of a tape that comes with Unzel`;
+
+const KINDS = ["speed", "flutter", "level", "bands"] as const;
+type Kind = (typeof KINDS)[number];
 
 async function main(): Promise<void> {
-  const { kind, file, nominalHz } = readArguments();
+  const { kind, file, nominalHz, tapeName } = readArguments();
+  const tape = kind === "bands" ? await tapeArgument(tapeName!) : null;
   const bytes = await bytesOfFile(file).catch((error: NodeJS.ErrnoException) => {
     throw new SoundFileError(
       error.code === "ENOENT" ? `There is no file ${file}.` : `${file} cannot be read: ${error.message}`,
@@ -19,29 +33,38 @@ async function main(): Promise<void> {
   });
   try {
     if (bytes.size === 0) throw new SoundFileError(`${file} is empty.`);
-    const wav = await openWav(bytes);
-    const meter = new TransportMeter(wav.sampleRateHz, wav.channelCount, nominalHz);
-    for await (const block of wav.blocks()) meter.push(block);
-
-    const warnings = [...wav.warnings];
-    const channels = meter.channels.map((channel, i) => {
-      const { result, warnings: doubts } = kind === "speed" ? speedRow(meter, i) : flutterRow(meter, i);
-      warnings.push(...doubts);
-      return { channel, ...result };
-    });
-    const answer = {
-      measurement: kind,
-      file,
-      sampleRateHz: wav.sampleRateHz,
-      durationSeconds: wav.durationSeconds,
-      nominalHz,
-      warnings,
-      channels,
-    };
-    process.stdout.write(`${JSON.stringify(answer)}\n`);
+    const sound = await openSound(bytes);
+    const measured =
+      kind === "level"
+        ? await levels(sound)
+        : tape !== null
+          ? await bands(sound, tape)
+          : await transport(sound, kind as "speed" | "flutter", nominalHz);
+    const { warnings = [], ...answer } = measured;
+    const head = { measurement: kind, file, sampleRateHz: sound.sampleRateHz };
+    const durationSeconds = sound.durationSeconds;
+    process.stdout.write(
+      `${JSON.stringify({ ...head, durationSeconds, warnings: [...sound.warnings, ...warnings], ...answer })}\n`,
+    );
   } finally {
     await bytes.close();
   }
+}
+
+type Answer = { warnings?: string[]; [field: string]: unknown };
+
+async function transport(sound: SoundFile, kind: "speed" | "flutter", nominalHz: number): Promise<Answer> {
+  const meter = new TransportMeter(sound.sampleRateHz, sound.channelCount, nominalHz);
+  for await (const block of sound.blocks()) meter.push(block);
+  const rows = meter.channels.map((channel, i) => ({
+    channel,
+    ...(kind === "speed" ? speedRow(meter, i) : flutterRow(meter, i)),
+  }));
+  return {
+    nominalHz,
+    warnings: rows.flatMap(({ warnings }) => warnings),
+    channels: rows.map(({ channel, result }) => ({ channel, ...result })),
+  };
 }
 
 function speedRow(meter: TransportMeter, i: number) {
@@ -75,22 +98,65 @@ function flutterRow(meter: TransportMeter, i: number) {
   };
 }
 
+async function levels(sound: SoundFile): Promise<Answer> {
+  const meters = Array.from({ length: sound.channelCount }, () => ({
+    level: new LevelMeter(),
+    hum: new HumMeter(sound.sampleRateHz),
+  }));
+  for await (const block of sound.blocks())
+    meters.forEach(({ level, hum }, c) => {
+      level.push(block[c]);
+      hum.push(block[c]);
+    });
+  return {
+    channels: meters.map(({ level, hum }, c) => ({
+      channel: channelName(c, sound.channelCount),
+      ...level.level,
+      mainsHz: hum.hum.mainsHz,
+      humDb: hum.hum.lines,
+    })),
+  };
+}
+
+async function bands(sound: SoundFile, tape: Awaited<ReturnType<typeof tapeArgument>>): Promise<Answer> {
+  const ear = new BandEar(sound.sampleRateHz, sound.channelCount);
+  for await (const block of sound.blocks()) ear.push(block);
+  ear.finish();
+  const { bands: found, repeats, speedRatio, doubt } = ear.recognise(tape);
+  const row = ({ leftDb, rightDb, ...band }: (typeof found)[number]) => ({
+    ...band,
+    levelDb: { left: leftDb, right: sound.channelCount > 1 ? rightDb : null },
+  });
+  return {
+    warnings: doubt ? [doubt] : found.length === 0 ? [`No band of ${tape.name} was heard.`] : [],
+    tape: tape.id,
+    speedErrorPercent: speedRatio === null ? null : 100 * (speedRatio - 1),
+    bands: found.map(row),
+    repeats: repeats.map(row),
+  };
+}
+
 function readArguments() {
   let parsed;
   try {
-    parsed = parseArgs({ allowPositionals: true, options: { nominal: { type: "string" } } });
+    parsed = parseArgs({
+      allowPositionals: true,
+      options: { nominal: { type: "string" }, tape: { type: "string" } },
+    });
   } catch (error) {
     throw new UsageError((error as Error).message);
   }
   const [kind, file, ...rest] = parsed.positionals;
-  if (kind !== "speed" && kind !== "flutter")
+  if (!KINDS.includes(kind as Kind))
     throw new UsageError(kind === undefined ? "say what to measure" : `cannot measure "${kind}"`);
   if (file === undefined) throw new UsageError("say which file to measure");
   if (rest.length > 0) throw new UsageError(`one file at a time; "${rest[0]}" is too much`);
   const nominalHz = Number(parsed.values.nominal ?? 3150);
   if (!(nominalHz >= 200 && nominalHz <= 20000))
     throw new UsageError(`--nominal takes a frequency from 200 to 20000 Hz, not "${parsed.values.nominal}"`);
-  return { kind, file, nominalHz } as const;
+  if (kind === "bands" && parsed.values.tape === undefined)
+    throw new UsageError("say which tape it is: --tape FILE|ID");
+  return { kind: kind as Kind, file, nominalHz, tapeName: parsed.values.tape };
 }
 
 runCommand(main, USAGE);

@@ -5,8 +5,7 @@ import { encodeSamples, wavHeader } from "@/core/formats/wav-writer";
 import { PracticeDeck } from "@/core/machine/practice-deck";
 import { PRACTICE_MACHINES, practiceMachine } from "@/core/machine/practice-machines";
 import { PARAMETER_RANGES, parameterSetting, type ParameterPath } from "@/core/machine/transport-parameters";
-import { BUILT_IN_TAPES } from "@/core/reference/built-in-tapes";
-import { DEMO_TAPES } from "@/core/reference/demo-tapes";
+import { KNOWN_TAPES } from "./tape-argument";
 import { runCommand, UsageError } from "./exit";
 
 const USAGE = `usage: npm run --silent practice -- --machine ID --tape ID --seconds N --out FILE.wav [options]
@@ -17,7 +16,6 @@ const USAGE = `usage: npm run --silent practice -- --machine ID --tape ID --seco
   --seed N          another course of the random parts (default 1)
   --list            machines, tapes and parameters with units and ranges, as JSON`;
 
-const TAPES = [...DEMO_TAPES, ...BUILT_IN_TAPES];
 const BLOCK = 48000;
 
 async function main(): Promise<void> {
@@ -25,7 +23,7 @@ async function main(): Promise<void> {
   if (values.list) {
     const list = {
       machines: PRACTICE_MACHINES,
-      tapes: TAPES.map(({ id, name }) => ({ id, name })),
+      tapes: KNOWN_TAPES.map(({ id, name }) => ({ id, name })),
       parameters: PARAMETER_RANGES,
     };
     process.stdout.write(`${JSON.stringify(list)}\n`);
@@ -41,10 +39,10 @@ async function main(): Promise<void> {
   if (!out) throw new UsageError("say where to write with --out FILE.wav");
   const seconds = number("seconds", 30, 0.1, 36000);
   const sampleRateHz = Math.round(number("rate", 48000, 8000, 384000));
-  const tape = TAPES.find(({ id }) => id === values.tape);
+  const tape = KNOWN_TAPES.find(({ id }) => id === values.tape);
   if (!tape)
     throw new UsageError(
-      `there is no tape "${values.tape ?? ""}"; there are ${TAPES.map(({ id }) => id).join(", ")}`,
+      `there is no tape "${values.tape ?? ""}"; there are ${KNOWN_TAPES.map(({ id }) => id).join(", ")}`,
     );
   const tone = speedTone(tape);
   if (!tone) throw new UsageError(`tape ${tape.id} has no tone`);

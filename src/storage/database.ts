@@ -1,5 +1,6 @@
 import Dexie, { type EntityTable } from "dexie";
-import type { Adjustment, Job, Machine, Reading, ReferenceTape } from "@/core/alignment/records";
+import type { Adjustment, Job, Machine, Reading } from "@/core/alignment/records";
+import type { ReferenceTape } from "@/core/reference/reference-tape";
 
 /** Something half typed, kept until it is saved or thrown away. */
 export interface Draft {

@@ -1,4 +1,5 @@
-import type { Adjustment, Job, Machine, Reading, ReferenceTape } from "@/core/alignment/records";
+import type { Adjustment, Job, Machine, Reading } from "@/core/alignment/records";
+import type { ReferenceTape } from "@/core/reference/reference-tape";
 import type { BundleContent } from "@/core/formats/job-bundle";
 
 /** Records for tests, each whole and valid; give what matters to the case. */

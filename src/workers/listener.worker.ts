@@ -1,6 +1,6 @@
 import * as Comlink from "comlink";
 import { bytesOfBlob } from "@/core/formats/byte-source";
-import { openWav } from "@/core/formats/wav-reader";
+import { openSound } from "@/core/formats/open-sound";
 import { PracticeDeck, type PracticeDeckOptions } from "@/core/machine/practice-deck";
 import { LiveTransport, type LiveResult } from "@/core/measure/live-transport";
 import { TransportMeter } from "@/core/measure/transport-meter";
@@ -87,7 +87,7 @@ const api: ListenerApi = {
 
   async measureFile(file, nominalHz, onProgress): Promise<FileMeasurement | null> {
     cancelled = false;
-    const wav = await openWav(bytesOfBlob(file));
+    const wav = await openSound(bytesOfBlob(file));
     const meter = new TransportMeter(wav.sampleRateHz, wav.channelCount, nominalHz);
     let frames = 0;
     let reported = 0;

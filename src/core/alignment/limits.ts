@@ -1,5 +1,6 @@
 import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
-import type { FlutterMeter, Machine, Quantity, ReferenceTape } from "./records";
+import type { FlutterMeter, Machine, Quantity } from "./records";
+import type { ReferenceTape } from "@/core/reference/reference-tape";
 
 export const primaryFlutter = (meter: FlutterMeter): Quantity => `flutter.weighted.${meter}`;
 

@@ -44,33 +44,6 @@ export const machineSchema = z.object({
 });
 export type Machine = z.infer<typeof machineSchema>;
 
-export const bandSchema = z.object({
-  kind: z.enum(["tone", "sweep", "noise", "silence"]),
-  role: z.string().max(40).optional(),
-  frequencyHz: z.number().min(10).max(30_000),
-  toFrequencyHz: z.number().min(10).max(30_000).optional(),
-  levelDb: z.number().min(-120).max(40),
-  seconds: z.number().positive().max(36_000),
-  correctionDb: z.object({ left: z.number(), right: z.number() }).optional(),
-  frequencyErrorPercent: z.number().min(-20).max(20).optional(),
-});
-
-export const referenceTapeSchema = z.object({
-  format: z.literal("unzel-reference-tape"),
-  version: z.literal(1),
-  id,
-  name,
-  speedCmPerS: z.number().min(1).max(100),
-  equalisation: z.string().max(40).optional(),
-  fluxivityNwbPerM: z.number().positive().max(2000).optional(),
-  fluxivityMethod: z.enum(["ansi", "din"]).optional(),
-  trackWidthMm: z.number().positive().max(30).optional(),
-  /** ± at 95 %; 0.3 when there is no certificate, 1 or more for a tape made on an unknown deck. */
-  frequencyUncertaintyPercent: percent.default(0.3),
-  bands: z.array(bandSchema).min(1).max(200),
-});
-export type ReferenceTape = z.infer<typeof referenceTapeSchema>;
-
 export const jobSchema = z.object({
   id,
   /** The number on the tag. */

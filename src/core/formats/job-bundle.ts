@@ -1,13 +1,8 @@
 import { sha256 } from "@noble/hashes/sha2.js";
 import { bytesToHex, utf8ToBytes } from "@noble/hashes/utils.js";
 import { z } from "zod";
-import {
-  adjustmentSchema,
-  jobSchema,
-  machineSchema,
-  readingSchema,
-  referenceTapeSchema,
-} from "@/core/alignment/records";
+import { adjustmentSchema, jobSchema, machineSchema, readingSchema } from "@/core/alignment/records";
+import { referenceTapeSchema } from "@/core/reference/reference-tape";
 
 export const BUNDLE_VERSION = 1;
 const MOST_BYTES = 64 * 1024 * 1024;

@@ -1,34 +1,15 @@
 import type { ByteSource } from "./byte-source";
-
-/** What was wrong with a file and what to do about it, in a sentence for the person who chose it. */
-export class SoundFileError extends Error {
-  override name = "SoundFileError";
-}
-
-export type SampleKind = "integer" | "float";
-
-export interface WavInfo {
-  sampleRateHz: number;
-  channelCount: number;
-  kind: SampleKind;
-  bitsPerSample: number;
-  frameCount: number;
-  durationSeconds: number;
-  warnings: string[];
-}
-
-export interface WavFile extends WavInfo {
-  /**
-   * The samples from start to end in blocks of one array per channel, full scale = ±1. The arrays are used
-   * again for the next block.
-   */
-  blocks(framesPerBlock?: number): AsyncGenerator<Float64Array[]>;
-}
+import {
+  MOST_CHANNELS,
+  requireSampleRate,
+  SoundFileError,
+  type SampleKind,
+  type SoundFile,
+} from "./sound-file";
 
 const FORMAT_INTEGER = 1;
 const FORMAT_FLOAT = 3;
 const FORMAT_EXTENSIBLE = 0xfffe;
-const MOST_CHANNELS = 8;
 const SIZE_UNKNOWN = 0xffffffff;
 
 /**
@@ -37,7 +18,7 @@ const SIZE_UNKNOWN = 0xffffffff;
  * A data length that cannot be true is replaced by what the file holds, with a warning.
  * @throws SoundFileError for anything that is not such a file
  */
-export async function openWav(source: ByteSource): Promise<WavFile> {
+export async function openWav(source: ByteSource): Promise<SoundFile> {
   if (source.size === 0) throw new SoundFileError("The file is empty. Record or copy it again.");
   const head = await source.read(0, 12);
   const form = ascii(head, 0);
@@ -135,10 +116,7 @@ function readFormat(bytes: Uint8Array) {
     throw new SoundFileError(
       `The WAV file has ${channelCount} channels; up to ${MOST_CHANNELS} can be read.`,
     );
-  if (sampleRateHz < 1000 || sampleRateHz > 1_000_000)
-    throw new SoundFileError(
-      `The WAV file gives a sample rate of ${sampleRateHz} Hz, which cannot be. It is damaged; export it again.`,
-    );
+  requireSampleRate("WAV", sampleRateHz);
   const kind: SampleKind | null =
     code === FORMAT_INTEGER ? "integer" : code === FORMAT_FLOAT ? "float" : null;
   const readable =

@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { bytesInMemory } from "./byte-source";
-import { openWav, SoundFileError } from "./wav-reader";
+import { SoundFileError } from "./sound-file";
+import { openWav } from "./wav-reader";
 import { encodeSamples, wavFile, wavHeader } from "./wav-writer";
 
 interface Layout {

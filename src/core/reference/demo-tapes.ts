@@ -1,4 +1,4 @@
-import type { ReferenceTape } from "@/core/alignment/records";
+import type { ReferenceTape } from "@/core/reference/reference-tape";
 
 const tape = { format: "unzel-reference-tape", version: 1 } as const;
 const tone = { kind: "tone", role: "speed", levelDb: 0 } as const;

@@ -1,6 +1,6 @@
 import { useLiveQuery } from "dexie-react-hooks";
 import type { JobRecords } from "@/core/alignment/station-state";
-import type { ReferenceTape } from "@/core/alignment/records";
+import type { ReferenceTape } from "@/core/reference/reference-tape";
 import { database } from "@/storage/database";
 
 export type JobView = JobRecords & { tape: ReferenceTape };

@@ -1,0 +1,15 @@
+import type { z } from "zod";
+
+/** Why a file could not be taken in, in a sentence for the person who chose it. Nothing was changed. */
+export class ImportError extends Error {
+  override name = "ImportError";
+}
+
+export const MOST_TEXT_BYTES = 4 * 1024 * 1024;
+
+/** The first thing wrong with a record, with its place: "bands 3, levelDb: too big". */
+export function firstIssue(error: z.ZodError): string {
+  const { path, message } = error.issues[0];
+  const place = path.map((part) => (typeof part === "number" ? String(part + 1) : String(part))).join(" ");
+  return place === "" ? message : `${place}: ${message}`;
+}

@@ -1,0 +1,164 @@
+import Papa from "papaparse";
+import { referenceTapeSchema, type Band, type ReferenceTape } from "@/core/reference/reference-tape";
+import { firstIssue, ImportError, MOST_TEXT_BYTES } from "./import-error";
+
+/** Of the tape; the same in each of its rows. */
+const TAPE_TEXTS = ["id", "name", "equalisation", "fluxivityMethod", "condition", "notes"] as const;
+const TAPE_NUMBERS = [
+  "speedCmPerS",
+  "fluxivityNwbPerM",
+  "trackWidthMm",
+  "frequencyUncertaintyPercent",
+  "plays",
+] as const;
+const MAKING = ["madeBy", "madeOn", "howChecked", "makerUncertaintyPercent"] as const;
+const BAND_TEXTS = ["kind", "role"] as const;
+const BAND_NUMBERS = [
+  "frequencyHz",
+  "toFrequencyHz",
+  "levelDb",
+  "seconds",
+  "correctionUncertaintyDb",
+  "frequencyErrorPercent",
+] as const;
+const CORRECTIONS = ["correctionLeftDb", "correctionRightDb"] as const;
+const COLUMNS = [...TAPE_TEXTS, ...TAPE_NUMBERS, ...MAKING, ...BAND_TEXTS, ...BAND_NUMBERS, ...CORRECTIONS];
+const NEEDED = ["id", "name", "speedCmPerS", "kind", "levelDb", "seconds"];
+const MOST_ROWS = 10_000;
+
+type Row = Partial<Record<(typeof COLUMNS)[number], string | number>>;
+
+/**
+ * Reference tapes as CSV (RFC 4180): a row per band, the tape's own columns repeated. Text that a spreadsheet
+ * would take for a formula is led by an apostrophe.
+ */
+export function writeTapesCsv(tapes: readonly ReferenceTape[]): string {
+  const rows = tapes.flatMap((tape) =>
+    tape.bands.map((band): Row => {
+      const { making } = tape;
+      return {
+        ...pick(tape, [...TAPE_TEXTS, ...TAPE_NUMBERS]),
+        ...(making && {
+          madeBy: making.by,
+          madeOn: making.machine,
+          howChecked: making.howChecked,
+          makerUncertaintyPercent: making.speedUncertaintyPercent,
+        }),
+        ...pick(band, [...BAND_TEXTS, ...BAND_NUMBERS]),
+        correctionLeftDb: band.correctionDb?.left,
+        correctionRightDb: band.correctionDb?.right,
+      };
+    }),
+  );
+  return Papa.unparse({ fields: COLUMNS, data: rows }, { escapeFormulae: true, newline: "\r\n" });
+}
+
+/**
+ * Reads tapes from CSV with commas or semicolons, decimal points or commas; columns may stand in any order,
+ * those of no interest are passed over.
+ * @throws ImportError naming the row and column; nothing is kept of a file with an error
+ */
+export function readTapesCsv(text: string): ReferenceTape[] {
+  if (text.length > MOST_TEXT_BYTES)
+    throw new ImportError("The file is larger than any list of reference tapes. Choose another file.");
+  const { data, meta, errors } = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ""), {
+    header: true,
+    skipEmptyLines: "greedy",
+    delimitersToGuess: [",", ";", "\t"],
+    transformHeader: (name) => name.trim(),
+  });
+  const missing = NEEDED.filter((name) => !meta.fields?.includes(name));
+  if (missing.length > 0)
+    throw new ImportError(
+      `The table lacks the column${missing.length > 1 ? "s" : ""} ${missing.join(", ")}. Its first line must name the columns; export a tape to see them all.`,
+    );
+  const damage = errors.find(({ type }) => type === "Quotes");
+  if (damage)
+    throw new ImportError(
+      `Row ${(damage.row ?? 0) + 2}: a quotation mark is not closed. Save the table as CSV again.`,
+    );
+  if (data.length > MOST_ROWS)
+    throw new ImportError(`The table has ${data.length} rows; up to ${MOST_ROWS} can be read.`);
+
+  const tapes = new Map<string, { tape: Record<string, unknown>; bands: Band[]; row: number }>();
+  data.forEach((cells, i) => {
+    const row = new TapeRow(cells, i + 2);
+    const id = row.text("id") ?? "";
+    if (!tapes.has(id)) tapes.set(id, { tape: row.tape(), bands: [], row: row.number });
+    tapes.get(id)!.bands.push(row.band() as unknown as Band);
+  });
+  if (tapes.size === 0)
+    throw new ImportError("The table names its columns but has no rows. Add a row for each band.");
+  return [...tapes.values()].map(({ tape, bands, row }) => {
+    const parsed = referenceTapeSchema.safeParse({ ...tape, bands });
+    if (!parsed.success)
+      throw new ImportError(
+        `The tape that begins in row ${row} cannot be used: ${firstIssue(parsed.error)}. Nothing was imported.`,
+      );
+    return parsed.data;
+  });
+}
+
+class TapeRow {
+  constructor(
+    private readonly cells: Record<string, string>,
+    readonly number: number,
+  ) {}
+
+  text(column: string): string | undefined {
+    const cell = this.cells[column]?.trim().replace(/^'(?=[=+\-@\t\r])/, "");
+    return cell === "" ? undefined : cell;
+  }
+
+  value(column: string): number | undefined {
+    const cell = this.text(column);
+    if (cell === undefined) return undefined;
+    const value = Number(cell.replace(",", ".").replace("−", "-"));
+    if (!Number.isFinite(value))
+      throw new ImportError(
+        `Row ${this.number}, ${column}: "${cell.slice(0, 40)}" is not a number. Nothing was imported.`,
+      );
+    return value;
+  }
+
+  tape(): Record<string, unknown> {
+    const making = {
+      by: this.text("madeBy") ?? "",
+      machine: this.text("madeOn") ?? "",
+      howChecked: this.text("howChecked") ?? "",
+      speedUncertaintyPercent: this.value("makerUncertaintyPercent") ?? 0,
+    };
+    return {
+      format: "unzel-reference-tape",
+      version: 1,
+      ...this.texts(TAPE_TEXTS),
+      ...this.values(TAPE_NUMBERS),
+      ...(Object.values(making).some(Boolean) && { making }),
+    };
+  }
+
+  band(): Record<string, unknown> {
+    const [left, right] = CORRECTIONS.map((column) => this.value(column));
+    return {
+      ...this.texts(BAND_TEXTS),
+      ...this.values(BAND_NUMBERS),
+      ...((left !== undefined || right !== undefined) && {
+        correctionDb: { left: left ?? 0, right: right ?? 0 },
+      }),
+    };
+  }
+
+  private texts(columns: readonly string[]): Record<string, string> {
+    return present(columns.map((column) => [column, this.text(column)]));
+  }
+
+  private values(columns: readonly string[]): Record<string, number> {
+    return present(columns.map((column) => [column, this.value(column)]));
+  }
+}
+
+const present = <T>(entries: Array<[string, T | undefined]>): Record<string, T> =>
+  Object.fromEntries(entries.filter((entry): entry is [string, T] => entry[1] !== undefined));
+
+const pick = (record: object, keys: readonly string[]): Row =>
+  Object.fromEntries(keys.map((key) => [key, (record as Record<string, string | number>)[key]]));

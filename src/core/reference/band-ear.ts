@@ -1,0 +1,36 @@
+import { heardSegments } from "./heard-segments";
+import { recogniseBands, type Recognition } from "./recognise-bands";
+import type { ReferenceTape } from "./reference-tape";
+import { ToneFrames } from "./tone-frames";
+
+/**
+ * Hears which band of a reference tape plays. Push blocks of one or more channels (the first two are used), ask
+ * at any time, or once after `finish` for a whole recording.
+ */
+export class BandEar {
+  private readonly frames: ToneFrames;
+
+  constructor(sampleRateHz: number, channelCount: number) {
+    this.frames = new ToneFrames(sampleRateHz, channelCount);
+  }
+
+  get seconds(): number {
+    return this.frames.length === 0 ? 0 : this.frames.secondsOf(this.frames.length - 1);
+  }
+
+  push(block: Array<Float64Array | Float32Array>): void {
+    this.frames.push(block);
+  }
+
+  /** The recording has ended. */
+  finish(): void {
+    this.frames.finish();
+  }
+
+  recognise(tape: ReferenceTape): Recognition {
+    const sweeps = tape.bands.flatMap(({ kind, frequencyHz, toFrequencyHz, seconds }) =>
+      kind === "sweep" ? [{ frequencyHz, toFrequencyHz: toFrequencyHz!, seconds }] : [],
+    );
+    return recogniseBands(heardSegments(this.frames, sweeps), tape);
+  }
+}

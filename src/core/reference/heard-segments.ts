@@ -1,0 +1,388 @@
+import { findSweep, type SweepShape } from "./find-sweep";
+import { OCTAVES_FROM_HZ, type Peak, type ToneFrames } from "./tone-frames";
+
+/** A stretch of the recording that sounds alike throughout. */
+export interface HeardSegment {
+  kind: "tone" | "sweep" | "noise" | "silence";
+  startSeconds: number;
+  endSeconds: number;
+  /** Of a tone; where a sweep begins; 0 otherwise. */
+  frequencyHz: number;
+  toFrequencyHz: number;
+  /** Peak level of the tone, or of a sine as strong as the noise, in dBFS. */
+  leftDb: number;
+  rightDb: number;
+}
+
+interface Moment {
+  frame: number;
+  hz: number;
+  power: number;
+}
+
+const MAINS = [50, 60];
+const MAINS_TOLERANCE = 0.006;
+const HUM_MARGIN = 10 ** (5 / 10);
+/** A line at a mains frequency that sounds beside another in so many frames is hum. */
+const HUM_FRAMES = 12;
+const LINKED_WITHIN = 0.02;
+/** So many frames may be missing or wild without ending a tone: a drop-out of a seventh of a second. */
+const LONGEST_BREAK = 7;
+const SHORTEST_TONE_SECONDS = 0.5;
+const STEADY_WITHIN = 0.015;
+const STEP_DB = 1.2;
+const STEP_FRAMES = 14;
+const STEP_SPAN_FRAMES = 28;
+const STEP_BLUR_FRAMES = 8;
+/** Share of the power beside hum that the tone must have. */
+const DOMINANCE = 0.4;
+const FAINTEST_DBFS = -75;
+const SILENCE_BELOW_LOUDEST_DB = 30;
+const SHORTEST_NOISE_SECONDS = 1;
+const NOISE_SCATTER_DB = 2.5;
+
+const db = (power: number) => 10 * Math.log10(Math.max(power, 1e-20));
+const sum = (peak: { left: number; right: number }) => peak.left + peak.right;
+
+/**
+ * Cuts what was heard into steady tones, sweeps, noises and silences. Speech, music, the edges of bands and the
+ * glide of a starting deck belong to none of them. Mains hum beside other sound is passed over. Sweeps are found by
+ * the shape they are known to have.
+ */
+export function heardSegments(frames: ToneFrames, sweeps: readonly SweepShape[] = []): HeardSegment[] {
+  const hum = humPowers(frames);
+  const swept = sweeps.flatMap((shape) => findSweep(frames, shape, (peak) => isHum(peak, hum)) ?? []);
+  const apart = (tone: HeardSegment) =>
+    swept.every(
+      ({ startSeconds, endSeconds }) =>
+        tone.endSeconds < startSeconds + 0.2 || tone.startSeconds > endSeconds - 0.2,
+    );
+  const tones = chainsOf(frames, hum)
+    .flatMap((chain) => steadyParts(chain).flatMap((part) => toneOf(part, frames, hum)))
+    .filter(apart);
+  const pitched = [...tones, ...swept];
+  return [...pitched, ...restSegments(frames, pitched, hum)].sort((a, b) => a.startSeconds - b.startSeconds);
+}
+
+const mainsOf = (hz: number): number | null => {
+  for (const mains of MAINS) {
+    const harmonic = Math.round(hz / mains);
+    const place = harmonic * mains;
+    if (harmonic >= 1 && harmonic <= 8 && Math.abs(hz - place) < Math.max(0.6, MAINS_TOLERANCE * place))
+      return place;
+  }
+  return null;
+};
+
+/** Power of each mains line that sounds beside something stronger, by its frequency. */
+function humPowers(frames: ToneFrames): Map<number, number> {
+  const beside = new Map<number, number[]>();
+  for (let frame = 0; frame < frames.length; frame++) {
+    const peaks = frames.peaks(frame);
+    for (const peak of peaks) {
+      const place = peak.hz > 0 ? mainsOf(peak.hz) : null;
+      if (place === null) continue;
+      const other = peaks.some(
+        (one) =>
+          Math.abs(one.hz / peak.hz - 1) > 0.04 && sum(one) > 4 * sum(peak) && mainsOf(one.hz) === null,
+      );
+      if (other) beside.set(place, [...(beside.get(place) ?? []), sum(peak)]);
+    }
+  }
+  return new Map(
+    [...beside]
+      .filter(([, powers]) => powers.length >= HUM_FRAMES)
+      .map(([place, powers]) => [place, powers.sort((a, b) => a - b)[powers.length >> 1]]),
+  );
+}
+
+function isHum(peak: Peak, hum: Map<number, number>): boolean {
+  const place = mainsOf(peak.hz);
+  const power = place === null ? undefined : hum.get(place);
+  return power !== undefined && sum(peak) < HUM_MARGIN * power;
+}
+
+/** Runs of frames in which one line dominates and moves little from each to the next. */
+function chainsOf(frames: ToneFrames, hum: Map<number, number>): Moment[][] {
+  const chains: Moment[][] = [];
+  let chain: Moment[] = [];
+  const close = () => {
+    if (chain.length * frames.secondsPerFrame >= SHORTEST_TONE_SECONDS) chains.push(chain);
+    chain = [];
+  };
+  for (let frame = 0; frame < frames.length; frame++) {
+    const moment = dominant(frames, frame, hum);
+    const last = chain.at(-1);
+    if (last && frame - last.frame > LONGEST_BREAK) close();
+    if (!moment) continue;
+    const before = chain.at(-1);
+    if (before && Math.abs(moment.hz / before.hz - 1) > LINKED_WITHIN * (moment.frame - before.frame)) {
+      // one wild frame does not end a tone that goes on after it
+      const ahead = [1, 2, 3].map((step) =>
+        frame + step < frames.length ? dominant(frames, frame + step, hum) : null,
+      );
+      if (ahead.filter((m) => m && Math.abs(m.hz / before.hz - 1) < LINKED_WITHIN).length >= 2) continue;
+      close();
+    }
+    chain.push(moment);
+  }
+  close();
+  return chains;
+}
+
+function dominant(frames: ToneFrames, frame: number, hum: Map<number, number>): Moment | null {
+  let best: Peak | null = null;
+  let total = sum(frames.power(frame));
+  for (const peak of frames.peaks(frame)) {
+    if (peak.hz === 0) continue;
+    if (isHum(peak, hum)) total -= sum(peak);
+    else if (best === null || sum(peak) > sum(best)) best = peak;
+  }
+  if (best === null || db(sum(best)) < FAINTEST_DBFS || sum(best) < DOMINANCE * total) return null;
+  return { frame, hz: best.hz, power: sum(best) };
+}
+
+function median(values: number[]): number {
+  const sorted = values.toSorted((a, b) => a - b);
+  return sorted[sorted.length >> 1];
+}
+
+/** The steady parts of a chain: within a percent or two of one frequency, and cut where the level steps. */
+function steadyParts(chain: Moment[]): Moment[][] {
+  const parts: Moment[][] = [];
+  let rest = chain;
+  while (rest.length >= STEP_FRAMES) {
+    const run = longestSteadyRun(rest);
+    if (run.length < STEP_FRAMES) break;
+    parts.push(...cutAtSteps(run));
+    const after = rest.slice(rest.indexOf(run.at(-1)!) + 1);
+    const before = rest.slice(0, rest.indexOf(run[0]));
+    parts.push(...(before.length >= STEP_FRAMES ? steadyParts(before) : []));
+    rest = after;
+  }
+  return parts;
+}
+
+function longestSteadyRun(chain: Moment[]): Moment[] {
+  let best: Moment[] = [];
+  for (let i = 0; i < chain.length;) {
+    const hz = median(chain.slice(i, i + STEP_FRAMES).map((m) => m.hz));
+    let j = i;
+    let wild = 0;
+    let middle = hz;
+    for (; j < chain.length; j++) {
+      if (Math.abs(chain[j].hz / middle - 1) > STEADY_WITHIN) {
+        if (++wild > LONGEST_BREAK) break;
+      } else {
+        wild = 0;
+        middle += 0.02 * (chain[j].hz - middle);
+      }
+    }
+    const end = j - wild;
+    const run = chain.slice(i, end).filter((m) => Math.abs(m.hz / middle - 1) < 2 * STEADY_WITHIN);
+    if (run.length > best.length) best = run;
+    i = Math.max(end, i + STEP_FRAMES);
+  }
+  return best;
+}
+
+/**
+ * Cuts where the level steps: the medians over the half-second before and after differ, and both sides stand
+ * still compared with the step, so that beats, fades and a trembling channel are left whole.
+ */
+function cutAtSteps(run: Moment[]): Moment[][] {
+  const level = run.map(({ power }) => db(power));
+  const steps = level.map((_, i) => stepAt(level, i));
+  const parts: Moment[][] = [];
+  let from = 0;
+  for (let i = STEP_FRAMES; i + STEP_FRAMES <= run.length; i++) {
+    const around = steps.slice(Math.max(0, i - STEP_FRAMES), i + STEP_FRAMES + 1);
+    if (steps[i] < STEP_DB || steps[i] < Math.max(...around)) continue;
+    parts.push(run.slice(from, i));
+    from = i;
+    i += STEP_FRAMES;
+  }
+  parts.push(run.slice(from));
+  return parts;
+}
+
+/** Height of the level step at `i` in dB, 0 when it is none. The window of a frame blurs the edge itself. */
+function stepAt(level: number[], i: number): number {
+  const before = level.slice(Math.max(0, i - STEP_SPAN_FRAMES), Math.max(0, i - STEP_BLUR_FRAMES));
+  const after = level.slice(i + STEP_BLUR_FRAMES, i + STEP_SPAN_FRAMES);
+  if (before.length < 5 || after.length < 5) return 0;
+  const height = Math.abs(median(after) - median(before));
+  const spread = (side: number[]) => {
+    const sorted = side.toSorted((a, b) => a - b);
+    return sorted[Math.floor(0.9 * (sorted.length - 1))] - sorted[Math.floor(0.1 * (sorted.length - 1))];
+  };
+  return Math.max(spread(before), spread(after)) < 0.5 * height ? height : 0;
+}
+
+function toneOf(part: Moment[], frames: ToneFrames, hum: Map<number, number>): HeardSegment[] {
+  if (part.length < 4) return [];
+  const core = part.slice(Math.min(4, part.length >> 2), Math.max(part.length - 4, (3 * part.length) >> 2));
+  const frequencyHz = median(core.map(({ hz }) => hz));
+  const power = median(core.map((moment) => moment.power));
+  const startSeconds = edge(frames, part[0].frame, -1, frequencyHz, power);
+  const endSeconds = edge(frames, part.at(-1)!.frame, 1, frequencyHz, power);
+  if (endSeconds - startSeconds < SHORTEST_TONE_SECONDS) return [];
+  const place = mainsOf(frequencyHz);
+  if (place !== null && power < HUM_MARGIN * (hum.get(place) ?? 0)) return [];
+  const mean = core.reduce((total, { hz }) => total + hz, 0) / core.length;
+  return [
+    {
+      kind: "tone",
+      startSeconds,
+      endSeconds,
+      frequencyHz: Math.abs(mean / frequencyHz - 1) < STEADY_WITHIN ? mean : frequencyHz,
+      toFrequencyHz: 0,
+      ...levels(core, frames),
+    },
+  ];
+}
+
+/** Power of the line near a frequency, whichever rank it has in the frame. */
+function powerNear(frames: ToneFrames, frame: number, hz: number): Peak {
+  const near = frames.peaks(frame).filter((peak) => peak.hz > 0 && Math.abs(peak.hz / hz - 1) < 0.08);
+  return near.reduce((a, b) => (sum(b) > sum(a) ? b : a), { hz, left: 0, right: 0 });
+}
+
+/**
+ * Where a tone begins or ends: half the power of a Hann window is left when its middle stands on the edge of the
+ * tone; between two levels, half of the difference.
+ */
+function edge(frames: ToneFrames, from: number, way: -1 | 1, hz: number, power: number): number {
+  const at = (frame: number) =>
+    frame < 0 || frame >= frames.length ? 0 : sum(powerNear(frames, frame, hz)) / power;
+  const beyond = median([6, 8, 10, 12].map((step) => at(from + way * (step + 4))));
+  const outside = beyond > 1.25 || (beyond > 0.1 && beyond < 0.8) ? beyond : 0;
+  const half = (1 + outside) / 2;
+  const inside = (value: number) => (outside > 1 ? value < half : value > half);
+  let frame = from;
+  for (let steps = 0; steps < 16 && !inside(at(frame)); steps++) frame -= way;
+  for (let steps = 0; steps < 24 && inside(at(frame + way)); steps++) frame += way;
+  const [here, next] = [at(frame), at(frame + way)];
+  const share = here === next ? 0.5 : Math.min(1, Math.max(0, (here - half) / (here - next)));
+  return Math.max(0, frames.secondsOf(frame + way * share));
+}
+
+function levels(moments: Moment[], frames: ToneFrames): { leftDb: number; rightDb: number } {
+  const peaks = moments.map(({ frame, hz }) => powerNear(frames, frame, hz));
+  return {
+    leftDb: db(median(peaks.map(({ left }) => left))),
+    rightDb: db(median(peaks.map(({ right }) => right))),
+  };
+}
+
+/** Noise and silence in what the tones leave over, half a second at a time. */
+function restSegments(frames: ToneFrames, tones: HeardSegment[], hum: Map<number, number>): HeardSegment[] {
+  const power = besideHum(frames, hum);
+  const size = Math.round(0.5 / frames.secondsPerFrame);
+  const loudest = Math.max(-60, ...tones.map(({ leftDb, rightDb }) => Math.max(leftDb, rightDb)));
+  const found: HeardSegment[] = [];
+  const taken = (seconds: number) =>
+    tones.some((tone) => seconds > tone.startSeconds - 0.1 && seconds < tone.endSeconds + 0.1);
+  let at = 0;
+  while (at + size <= frames.length) {
+    if (taken(frames.secondsOf(at)) || taken(frames.secondsOf(at + size))) {
+      at++;
+      continue;
+    }
+    const kind = kindOfRest(frames, power, at, size, loudest);
+    if (kind === null) {
+      at += size >> 1;
+      continue;
+    }
+    let end = at + size;
+    while (
+      end + size <= frames.length &&
+      !taken(frames.secondsOf(end + size)) &&
+      kindOfRest(frames, power, end, size, loudest) === kind &&
+      Math.abs(meanDb(power, end, size) - meanDb(power, at, size)) < 4
+    )
+      end += size;
+    const segment = restOf(kind, frames, power, at, end);
+    if (segment.endSeconds - segment.startSeconds >= SHORTEST_NOISE_SECONDS) found.push(segment);
+    at = end;
+  }
+  return found;
+}
+
+type PowerAt = (frame: number) => { left: number; right: number };
+
+/** Power of a frame on each channel without the hum in it. */
+function besideHum(frames: ToneFrames, hum: Map<number, number>): PowerAt {
+  return (frame) => {
+    const rest = frames.power(frame);
+    const all = sum(rest);
+    for (const peak of frames.peaks(frame))
+      if (peak.hz > 0 && isHum(peak, hum)) {
+        rest.left -= peak.left;
+        rest.right -= peak.right;
+      }
+    // the windows of hum and whole are not the same: never more exact than a hundredth
+    const floor = all / 200;
+    return { left: Math.max(floor, rest.left), right: Math.max(floor, rest.right) };
+  };
+}
+
+function meanPower(power: PowerAt, from: number, count: number): { left: number; right: number } {
+  const total = { left: 0, right: 0 };
+  for (let i = from; i < from + count; i++) {
+    const { left, right } = power(i);
+    total.left += left / count;
+    total.right += right / count;
+  }
+  return total;
+}
+
+const meanDb = (power: PowerAt, from: number, count: number) => db(sum(meanPower(power, from, count)));
+
+function kindOfRest(
+  frames: ToneFrames,
+  power: PowerAt,
+  from: number,
+  count: number,
+  loudestDb: number,
+): "noise" | "silence" | null {
+  if (meanDb(power, from, count) < loudestDb - SILENCE_BELOW_LOUDEST_DB) return "silence";
+  for (let octave = 1; octave < OCTAVES_FROM_HZ.length - 1; octave++) {
+    const levels = Array.from({ length: Math.floor(count / 4) }, (_, i) => {
+      let total = 0;
+      for (let f = 0; f < 4; f++) total += frames.octavePower(from + 4 * i + f, octave);
+      return db(total);
+    });
+    const mean = levels.reduce((a, b) => a + b, 0) / levels.length;
+    const scatter = Math.sqrt(levels.reduce((a, level) => a + (level - mean) ** 2, 0) / levels.length);
+    if (scatter > NOISE_SCATTER_DB) return null;
+    if (mean < meanDb(power, from, count) - 30) return null;
+  }
+  return "noise";
+}
+
+function restOf(
+  kind: "noise" | "silence",
+  frames: ToneFrames,
+  power: PowerAt,
+  from: number,
+  to: number,
+): HeardSegment {
+  const mean = meanPower(power, from, to - from);
+  const all = sum(mean);
+  const at = (frame: number) =>
+    frame < 0 || frame >= frames.length ? (kind === "noise" ? 0 : Infinity) : sum(power(frame)) / all;
+  const inside = (value: number) => (kind === "noise" ? value > 0.4 && value < 3 : value < 4);
+  let [start, end] = [from, to - 1];
+  for (let steps = 0; steps < 40 && inside(at(start - 1)); steps++) start--;
+  for (let steps = 0; steps < 40 && inside(at(end + 1)); steps++) end++;
+  return {
+    kind,
+    startSeconds: Math.max(0, frames.secondsOf(start)),
+    endSeconds: frames.secondsOf(end),
+    frequencyHz: 0,
+    toFrequencyHz: 0,
+    leftDb: db(mean.left),
+    rightDb: db(mean.right),
+  };
+}

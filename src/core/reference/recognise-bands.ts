@@ -1,0 +1,217 @@
+import type { HeardSegment } from "./heard-segments";
+import { certifiedFrequencyHz, type Band, type ReferenceTape } from "./reference-tape";
+
+export interface RecognisedBand {
+  /** Place in the tape's list of bands, from 0. */
+  index: number;
+  startSeconds: number;
+  endSeconds: number;
+  frequencyHz: number;
+  leftDb: number;
+  rightDb: number;
+}
+
+export interface Recognition {
+  /** Each band once, in playing order: the longest of several plays, the last of equally long ones. */
+  bands: RecognisedBand[];
+  /** Other plays of the same bands: before a rewind, or pieces of one that was interrupted. */
+  repeats: RecognisedBand[];
+  /** Speed of the tape as its tones say, relative to nominal; null when none was recognised. */
+  speedRatio: number | null;
+  /** Steady tones that are none of the tape's bands. */
+  strangers: HeardSegment[];
+  /** Why this can hardly be the tape that was chosen; null when it may be. */
+  doubt: string | null;
+}
+
+const SLOWEST = 0.925;
+const FASTEST = 1.075;
+const FREQUENCY_TOLERANCE = 0.012;
+const CANDIDATE_RATIOS = 6;
+const CANDIDATE_GAINS = 12;
+/** A band that is shared in frequency with another is told by its level. */
+const SAME_FREQUENCY = 0.03;
+const LEVEL_TOLERANCE_DB = 4;
+const SKIPPED_BAND = 0.12;
+const REWIND = 1.2;
+const RESUMED = 0.3;
+const LONGER_THAN_BAND = 1.25;
+
+/**
+ * Finds which band of a tape each heard segment is: frequencies must fit with one tape speed within ±7 %, levels
+ * must fit where two bands share a frequency, and the order must be that of the tape, with skips, late starts and
+ * rewinds allowed at a price.
+ */
+export function recogniseBands(segments: HeardSegment[], tape: ReferenceTape): Recognition {
+  const tones = segments.filter(({ kind }) => kind === "tone");
+  let best: { score: number; path: Array<[HeardSegment, number]> } | null = null;
+  for (const ratio of candidateRatios(segments, tape.bands))
+    for (const gainDb of candidateGains(tones, tape.bands, ratio)) {
+      const { score, path } = bestPath(segments, tape.bands, ratio, gainDb);
+      if (best === null || score > best.score + 1e-9) best = { score, path };
+    }
+  const path = best?.path ?? [];
+  const plays = path.map(([segment, index]): RecognisedBand => {
+    const { startSeconds, endSeconds, frequencyHz, leftDb, rightDb } = segment;
+    return { index, startSeconds, endSeconds, frequencyHz, leftDb, rightDb };
+  });
+  const chosen = new Map<number, RecognisedBand>();
+  const length = ({ startSeconds, endSeconds }: RecognisedBand) => endSeconds - startSeconds;
+  for (const play of plays) {
+    const other = chosen.get(play.index);
+    if (!other || length(play) > length(other) - 0.05) chosen.set(play.index, play);
+  }
+  const bands = [...chosen.values()].sort((a, b) => a.startSeconds - b.startSeconds);
+  const used = new Set(path.map(([segment]) => segment));
+  const strangers = tones.filter((tone) => !used.has(tone) && tone.endSeconds - tone.startSeconds > 1);
+  return {
+    bands,
+    repeats: plays.filter((play) => !bands.includes(play)),
+    speedRatio: speedOf(path, tape.bands),
+    strangers,
+    doubt: doubtOf(
+      path.map(([segment]) => segment),
+      strangers,
+      tape,
+    ),
+  };
+}
+
+/** Mean of what the recognised tones say, by their length. */
+function speedOf(path: Array<[HeardSegment, number]>, bands: Band[]): number | null {
+  let [sum, weight] = [0, 0];
+  for (const [{ kind, frequencyHz, startSeconds, endSeconds }, index] of path) {
+    if (kind !== "tone") continue;
+    const seconds = endSeconds - startSeconds;
+    sum += seconds * Math.log(frequencyHz / certifiedFrequencyHz(bands[index]));
+    weight += seconds;
+  }
+  return weight > 0 ? Math.exp(sum / weight) : null;
+}
+
+/** Speeds at which something heard could be one of the bands, those that explain most first. */
+function candidateRatios(segments: HeardSegment[], bands: Band[]): number[] {
+  const votes: Array<{ log: number; weight: number }> = [];
+  for (const { kind, frequencyHz, startSeconds, endSeconds } of segments)
+    for (const band of bands) {
+      if (kind !== band.kind || frequencyHz === 0) continue;
+      const ratio = frequencyHz / certifiedFrequencyHz(band);
+      if (ratio > SLOWEST && ratio < FASTEST)
+        votes.push({
+          log: Math.log(ratio),
+          weight: Math.min(band.seconds, endSeconds - startSeconds) / band.seconds,
+        });
+    }
+  if (votes.length === 0) return [1];
+  const support = votes.map(({ log }) => {
+    const near = votes.filter((vote) => Math.abs(vote.log - log) < FREQUENCY_TOLERANCE / 2);
+    const weight = near.reduce((total, vote) => total + vote.weight, 0);
+    return { weight, log: near.reduce((total, vote) => total + vote.log * vote.weight, 0) / weight };
+  });
+  const kept: number[] = [];
+  for (const { log } of support.sort((a, b) => b.weight - a.weight))
+    if (kept.length < CANDIDATE_RATIOS && kept.every((other) => Math.abs(other - log) > 0.004))
+      kept.push(log);
+  return kept.map(Math.exp);
+}
+
+const fitsFrequency = (segment: HeardSegment, band: Band, ratio: number) =>
+  Math.abs(Math.log(segment.frequencyHz / (certifiedFrequencyHz(band) * ratio)));
+
+const louder = ({ leftDb, rightDb }: HeardSegment) => Math.max(leftDb, rightDb);
+
+/** Levels that the tape's reference level may come out at, in dBFS, those that fit most first. */
+function candidateGains(tones: HeardSegment[], bands: Band[], ratio: number): number[] {
+  const votes = tones.flatMap((tone) =>
+    bands
+      .filter((band) => band.kind === "tone" && fitsFrequency(tone, band, ratio) < FREQUENCY_TOLERANCE)
+      .map((band) => louder(tone) - band.levelDb),
+  );
+  if (votes.length === 0) return [0];
+  const support = votes.map((gain) => ({
+    gain,
+    near: votes.filter((other) => Math.abs(other - gain) < 2).length,
+  }));
+  const kept: number[] = [];
+  for (const { gain } of support.sort((a, b) => b.near - a.near))
+    if (kept.length < CANDIDATE_GAINS && kept.every((other) => Math.abs(other - gain) > 1)) kept.push(gain);
+  return kept;
+}
+
+/** What it is worth to take a segment for a band; null when it cannot be. */
+function worth(
+  segment: HeardSegment,
+  band: Band,
+  ratio: number,
+  gainDb: number,
+  shared: boolean,
+): number | null {
+  if (segment.kind !== band.kind) return null;
+  const seconds = segment.endSeconds - segment.startSeconds;
+  if (seconds * ratio > LONGER_THAN_BAND * band.seconds + 1) return null;
+  const share = Math.min(1, (seconds * ratio) / band.seconds);
+  if (band.kind === "tone" || band.kind === "sweep") {
+    const off = fitsFrequency(segment, band, ratio);
+    const tolerance = band.kind === "sweep" ? 0.2 : FREQUENCY_TOLERANCE;
+    if (off > tolerance) return null;
+    const offDb = Math.abs(louder(segment) - band.levelDb - gainDb);
+    if (shared && offDb > 2 * LEVEL_TOLERANCE_DB) return null;
+    const level = Math.min(1, (offDb / LEVEL_TOLERANCE_DB) ** 2) * (shared ? 0.9 : 0.1);
+    return 0.2 + 1.8 * share * (1 - 0.3 * (off / tolerance) ** 2) - level;
+  }
+  // without a pitch only order, length and level can tell
+  if (share < 0.6) return null;
+  const offDb = louder(segment) - band.levelDb - gainDb;
+  if (band.kind === "noise" && Math.abs(offDb) > 15) return null;
+  return 0.7 * share;
+}
+
+function bestPath(segments: HeardSegment[], bands: Band[], ratio: number, gainDb: number) {
+  const sharing = bands.map((band, j) =>
+    bands.some(
+      (other, k) =>
+        k !== j &&
+        other.kind === "tone" &&
+        band.kind === "tone" &&
+        Math.abs(Math.log(certifiedFrequencyHz(other) / certifiedFrequencyHz(band))) < SAME_FREQUENCY,
+    ),
+  );
+  const states: Array<{ segment: number; band: number; score: number; from: number }> = [];
+  segments.forEach((segment, i) => {
+    const here: typeof states = [];
+    bands.forEach((band, j) => {
+      const gain = worth(segment, band, ratio, gainDb, sharing[j]);
+      if (gain === null) return;
+      let [score, from] = [gain, -1];
+      states.forEach((state, s) => {
+        const reached = state.score + gain - stepPrice(state.band, j);
+        if (reached > score) [score, from] = [reached, s];
+      });
+      here.push({ segment: i, band: j, score, from });
+    });
+    states.push(...here);
+  });
+  let at = -1;
+  states.forEach(({ score }, s) => {
+    if (at < 0 || score > states[at].score) at = s;
+  });
+  const score = at < 0 ? 0 : states[at].score;
+  const path: Array<[HeardSegment, number]> = [];
+  for (; at >= 0; at = states[at].from) path.unshift([segments[states[at].segment], states[at].band]);
+  return { score, path };
+}
+
+function stepPrice(before: number, after: number): number {
+  if (after > before) return SKIPPED_BAND * (after - before - 1);
+  return after === before ? RESUMED : REWIND;
+}
+
+function doubtOf(matched: HeardSegment[], strangers: HeardSegment[], tape: ReferenceTape): string | null {
+  const seconds = (list: HeardSegment[]) =>
+    list.reduce((total, { startSeconds, endSeconds }) => total + endSeconds - startSeconds, 0);
+  if (seconds(strangers) < 2.5 || seconds(strangers) < seconds(matched)) return null;
+  const longest = strangers.reduce((a, b) =>
+    b.endSeconds - b.startSeconds > a.endSeconds - a.startSeconds ? b : a,
+  );
+  return `This can hardly be ${tape.name}: a tone of ${longest.frequencyHz.toFixed(0)} Hz plays, and it has none within ±7 % of that which fits the others. Choose the tape that is in the machine, or check the tape speed.`;
+}
