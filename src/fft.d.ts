@@ -5,6 +5,7 @@ declare module "fft.js" {
     createComplexArray(): number[];
     realTransform(output: number[], input: ArrayLike<number>): void;
     completeSpectrum(spectrum: number[]): void;
+    inverseTransform(output: number[], input: ArrayLike<number>): void;
     transform(output: number[], input: ArrayLike<number>): void;
   }
 }

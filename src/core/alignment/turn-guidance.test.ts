@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { SeededRandom } from "@/core/machine/seeded-random";
+import { SeededRandom } from "@/core/dsp/seeded-random";
 import { Trimmer } from "@/core/machine/trimmer";
 import { aReading, anAdjustment } from "@/testing/records";
 import { adviseTurn, effectOf, learnedTurns, turnInWords, type LearnedTurn } from "./turn-guidance";

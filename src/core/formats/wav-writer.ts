@@ -35,8 +35,16 @@ export function wavHeader(
   return bytes;
 }
 
-/** Interleaved sample bytes of one block; integers are rounded and limited to full scale. */
-export function encodeSamples(block: ArrayLike<number>[], encoding: WavEncoding): Uint8Array {
+/**
+ * Interleaved sample bytes of one block; integers are rounded and limited to full scale. With `random` (uniform,
+ * 0 to 1) integers are dithered first by the triangular distribution of two steps' width; digital silence stays
+ * silent.
+ */
+export function encodeSamples(
+  block: ArrayLike<number>[],
+  encoding: WavEncoding,
+  random?: () => number,
+): Uint8Array {
   const frames = block[0].length;
   const width = BYTES[encoding];
   const bytes = new Uint8Array(frames * block.length * width);
@@ -47,7 +55,8 @@ export function encodeSamples(block: ArrayLike<number>[], encoding: WavEncoding)
     for (const channel of block) {
       if (encoding === "float32") v.setFloat32(at, channel[i], true);
       else {
-        const value = Math.max(-full, Math.min(full - 1, Math.round(channel[i] * full)));
+        const dither = random && channel[i] !== 0 ? random() - random() : 0;
+        const value = Math.max(-full, Math.min(full - 1, Math.round(channel[i] * full + dither)));
         if (encoding === "int16") v.setInt16(at, value, true);
         else if (encoding === "int32") v.setInt32(at, value, true);
         else {

@@ -1,4 +1,4 @@
-import { SeededRandom } from "./seeded-random";
+import { SeededRandom } from "@/core/dsp/seeded-random";
 import type { TransportParameters } from "./transport-parameters";
 import { Trimmer } from "./trimmer";
 

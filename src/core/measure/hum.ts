@@ -24,6 +24,8 @@ const HARMONICS = 8;
 /** Mains frequency may be off by this, and the line is looked for so far from its place. */
 const TOLERANCE = 0.006;
 const STANDS_OUT_DB = 12;
+/** Fainter lines are rounding, not hum. */
+const FAINTEST_DBFS = -110;
 /** A line so much above the first two of its family is programme or a test tone. */
 const TOO_STRONG_DB = 12;
 
@@ -87,7 +89,9 @@ export class HumMeter {
   private family(mainsHz: number): HumLine[] {
     const lines = Array.from({ length: HARMONICS }, (_, i) => this.line((i + 1) * mainsHz));
     const first = Math.max(lines[0]?.levelDb ?? -Infinity, lines[1]?.levelDb ?? -Infinity);
-    return lines.filter((line) => line !== null && line.levelDb < first + TOO_STRONG_DB) as HumLine[];
+    return lines.filter(
+      (line) => line !== null && line.levelDb < first + TOO_STRONG_DB && line.levelDb > FAINTEST_DBFS,
+    ) as HumLine[];
   }
 
   private line(nearHz: number): HumLine | null {
