@@ -3,13 +3,20 @@ import { parseArgs } from "node:util";
 import { speedTone } from "@/core/alignment/limits";
 import { encodeSamples, wavHeader } from "@/core/formats/wav-writer";
 import { PracticeDeck } from "@/core/machine/practice-deck";
+import { practiceTape } from "@/core/practice/practice-tape";
 import { PRACTICE_MACHINES, practiceMachine } from "@/core/machine/practice-machines";
-import { PARAMETER_RANGES, parameterSetting, type ParameterPath } from "@/core/machine/transport-parameters";
-import { KNOWN_TAPES } from "./tape-argument";
+import {
+  PARAMETER_RANGES,
+  parameterSetting,
+  type ParameterPath,
+  type TransportParameters,
+} from "@/core/machine/transport-parameters";
+import { KNOWN_TAPES, tapeArgument } from "./tape-argument";
 import { runCommand, UsageError } from "./exit";
 
-const USAGE = `usage: npm run --silent practice -- --machine ID --tape ID --seconds N --out FILE.wav [options]
+const USAGE = `usage: npm run --silent practice -- --machine ID --tape ID|FILE --seconds N --out FILE.wav [options]
 
+  --tape ID|FILE    a tape that comes with Unzel, or a reference tape file; all its bands are played
   --rate HZ         sample rate (default 48000)
   --set PATH=VALUE  a parameter of the machine; may be repeated
   --turn TURNS      turn the speed trimmer first, clockwise positive
@@ -39,20 +46,24 @@ async function main(): Promise<void> {
   if (!out) throw new UsageError("say where to write with --out FILE.wav");
   const seconds = number("seconds", 30, 0.1, 36000);
   const sampleRateHz = Math.round(number("rate", 48000, 8000, 384000));
-  const tape = KNOWN_TAPES.find(({ id }) => id === values.tape);
-  if (!tape)
-    throw new UsageError(
-      `there is no tape "${values.tape ?? ""}"; there are ${KNOWN_TAPES.map(({ id }) => id).join(", ")}`,
-    );
+  const tape = await tapeArgument(values.tape ?? "");
   const tone = speedTone(tape);
-  if (!tone) throw new UsageError(`tape ${tape.id} has no tone`);
   const { parameters, toneHz } = inRange(() => {
     const settings = Object.assign({}, ...(values.set ?? []).map(setting));
     const transport = { ...practiceMachine(values.machine ?? "").transport, ...settings };
-    return { parameters: transport, toneHz: (tone.frequencyHz * transport.speedCmPerS) / tape.speedCmPerS };
+    const toneHz = tone && (tone.frequencyHz * transport.speedCmPerS) / tape.speedCmPerS;
+    return { parameters: transport as TransportParameters, toneHz };
   });
 
-  const deck = new PracticeDeck({ parameters, toneHz, sampleRateHz, seed: number("seed", 1, 0, 2 ** 31) });
+  // a tape of one tone plays on for as long as it is asked to; one of several bands is played through
+  const single = toneHz !== null && tape.bands.length === 1;
+  const deck = new PracticeDeck({
+    parameters,
+    sampleRateHz,
+    seed: number("seed", 1, 0, 2 ** 31),
+    ...(single ? { toneHz } : { tape: practiceTape(tape) }),
+  });
+  deck.press("play");
   deck.transport.trimmer.turn(number("turn", 0, -100, 100));
   const frames = Math.round(seconds * sampleRateHz);
   const file = await open(out, "w");

@@ -46,9 +46,21 @@ export function shelf(zeroHz: number, poleHz: number, sampleRateHz: number): Sec
 
 /** Filters in place, section after section, from rest. */
 export function filterInPlace(x: Float64Array, sections: Section[]): Float64Array {
-  for (const { b0, b1, b2, a1, a2 } of sections) {
-    let s1 = 0;
-    let s2 = 0;
+  for (const section of sections) new SectionFilter(section).push(x);
+  return x;
+}
+
+/** One section over a stream: it remembers where the last block left it. */
+export class SectionFilter {
+  private s1 = 0;
+  private s2 = 0;
+
+  constructor(private readonly section: Section) {}
+
+  /** Filters a block in place. */
+  push(x: Float64Array): void {
+    const { b0, b1, b2, a1, a2 } = this.section;
+    let { s1, s2 } = this;
     for (let i = 0; i < x.length; i++) {
       const v = x[i];
       const y = b0 * v + s1;
@@ -56,8 +68,9 @@ export function filterInPlace(x: Float64Array, sections: Section[]): Float64Arra
       s2 = b2 * v - a2 * y;
       x[i] = y;
     }
+    this.s1 = s1;
+    this.s2 = s2;
   }
-  return x;
 }
 
 /** Gain of the sections at one frequency, as an amplitude ratio. */

@@ -30,7 +30,8 @@ export function kaiserLowpass(
   return taps.map((tap) => tap / sum);
 }
 
-function besselI0(x: number): number {
+/** Modified Bessel function of the first kind, order 0, by its power series. */
+export function besselI0(x: number): number {
   let term = 1;
   let sum = 1;
   for (let k = 1; term > sum * 1e-17; k++) {

@@ -1,50 +1,262 @@
 import { SeededRandom } from "@/core/dsp/seeded-random";
+import { azimuthDelay } from "./playback-gain";
+import { PlaybackFilter } from "./playback-filter";
+import { endlessTone, type Tape, type TapeSide } from "./tape";
+import { TapeRecorder } from "./tape-recorder";
 import { Transport } from "./transport";
 import type { TransportParameters } from "./transport-parameters";
 
 export interface PracticeDeckOptions {
   parameters: TransportParameters;
-  /** Frequency of the tone that is recorded on the tape, as it plays at exactly nominal speed. */
-  toneHz: number;
   sampleRateHz: number;
   seed?: number;
+  /** The tape that is in the machine; stopped at its start. */
+  tape?: Tape;
+  /** Instead of a tape: a tone without an end at this frequency, playing at once. */
+  toneHz?: number;
 }
 
+export const DECK_KEYS = ["play", "reverse", "stop", "wind", "rewind", "record"] as const;
+export type DeckKey = (typeof DECK_KEYS)[number];
+
+export interface DeckStatus {
+  key: DeckKey;
+  tapeId: string;
+  /** Side that faces the heads: 0 is A. */
+  side: 0 | 1;
+  /** Seconds of tape at its own speed that have passed the heads on this side. */
+  positionSeconds: number;
+  lengthSeconds: number;
+  /** Turns of the take-up reel since the counter was last set to nought. */
+  counter: number;
+}
+
+/** The next block of what is to be recorded, full scale = ±1. */
+export type RecordInput = (frames: number) => [Float64Array, Float64Array];
+
+/** Winding passes so many times the tape of playing. */
+const WIND_SPEED = 40;
+const BLOCK = 1024;
+
 /**
- * A practice machine playing a reference tape's tone: a stereo stream whose pitch follows the transport,
- * with the level, noise and hum of its playback amplifier. The same seed and the same turns give the same
- * sound.
+ * A practice machine with a tape in it: keys, transport, head and amplifier of both channels, noise and hum. The
+ * same seed, keys and turns give the same sound. While recording, a two-head machine gives out what goes in; a
+ * three-head machine gives out the tape.
  */
 export class PracticeDeck {
   readonly transport: Transport;
+  private tape: Tape;
+  private key: DeckKey = "stop";
+  private side: 0 | 1 = 0;
+  /** Seconds of tape on the left of the heads, as side A counts. */
+  private place = 0;
+  private counterZero = 0;
+  private filters: [PlaybackFilter, PlaybackFilter];
+  private recorder: TapeRecorder | null = null;
+  private input: RecordInput | null = null;
   private readonly random: SeededRandom;
-  private tonePhase = 0;
   private humPhase = 0;
 
   constructor(private readonly options: PracticeDeckOptions) {
-    const { parameters, sampleRateHz, seed = 1 } = options;
-    this.transport = new Transport(parameters, sampleRateHz, seed);
+    const { parameters: p, sampleRateHz, seed = 1, tape, toneHz = 3150 } = options;
+    this.transport = new Transport(p, sampleRateHz, seed);
     this.random = new SeededRandom(seed + 0x5eed);
+    this.tape =
+      tape ?? endlessTone(toneHz, p.speedCmPerS, p["playback.t1Microseconds"], p["playback.t2Microseconds"]);
+    this.filters = this.newFilters();
+    if (!tape) {
+      this.place = 1;
+      this.key = "play";
+    }
+  }
+
+  get status(): DeckStatus {
+    const { key, side } = this;
+    const { id: tapeId, seconds: lengthSeconds } = this.tape;
+    const positionSeconds = this.along(this.place);
+    return { key, tapeId, side, positionSeconds, lengthSeconds, counter: this.turns() - this.counterZero };
+  }
+
+  load(tape: Tape): void {
+    this.press("stop");
+    this.tape = tape;
+    this.filters = this.newFilters();
+    this.side = 0;
+    this.place = 0;
+    this.resetCounter();
+  }
+
+  /** Takes the tape out and puts it in with the other side to the heads. */
+  turnSide(): void {
+    this.press("stop");
+    this.side = this.side === 0 ? 1 : 0;
+  }
+
+  resetCounter(): void {
+    this.counterZero = this.turns();
+  }
+
+  /** What is recorded when record is pressed; null records silence. */
+  setInput(input: RecordInput | null): void {
+    this.input = input;
+  }
+
+  /** Presses a key. Reverse is for machines that have it, and plays the side that faces away. */
+  press(key: DeckKey): void {
+    if (key === "reverse" && !this.options.parameters["deck.autoReverse"]) return;
+    this.recorder?.stop();
+    this.recorder = null;
+    const runs = key === "play" || key === "reverse" || key === "record";
+    if (runs) {
+      this.transport.tapeMm = 1000 * this.metres(this.along(this.place));
+      this.transport.start();
+    }
+    if (key === "record") {
+      const gain = (db: number) => 10 ** (db / 20);
+      const p = this.options.parameters;
+      this.recorder = new TapeRecorder(
+        this.tape.sides[this.side],
+        gain(p["record.leftDb"] - p["output.leftDb"]),
+        gain(p["record.rightDb"] - p["output.rightDb"]),
+      );
+    }
+    this.key = key;
   }
 
   /** The next `frames` samples of left and right, full scale = ±1. */
   render(frames: number): [Float64Array, Float64Array] {
-    const { parameters: p, toneHz, sampleRateHz } = this.options;
     const left = new Float64Array(frames);
     const right = new Float64Array(frames);
-    const gain = (db: number) => 10 ** (db / 20);
-    const [leftGain, rightGain] = [gain(p["output.leftDb"]), gain(p["output.rightDb"])];
-    const [noise, hum] = [gain(p["noise.db"]), gain(p["hum.db"])];
-    const step = (2 * Math.PI * toneHz) / sampleRateHz;
-    const humStep = (2 * Math.PI * p["hum.frequencyHz"]) / sampleRateHz;
-    for (let i = 0; i < frames; i++) {
-      this.tonePhase = (this.tonePhase + step * this.transport.next()) % (2 * Math.PI);
-      this.humPhase = (this.humPhase + humStep) % (2 * Math.PI);
-      const tone = Math.sin(this.tonePhase);
-      const mains = hum * Math.sin(this.humPhase);
-      left[i] = leftGain * tone + mains + noise * this.random.normal();
-      right[i] = rightGain * tone + mains + noise * this.random.normal();
+    for (let at = 0; at < frames; at += BLOCK) {
+      const count = Math.min(BLOCK, frames - at);
+      const [l, r] = this.renderBlock(count);
+      left.set(l, at);
+      right.set(r, at);
     }
     return [left, right];
   }
+
+  private renderBlock(frames: number): [Float64Array, Float64Array] {
+    const { parameters: p, sampleRateHz } = this.options;
+    let left: Float64Array = new Float64Array(frames);
+    let right: Float64Array = new Float64Array(frames);
+    const gain = (db: number) => 10 ** (db / 20);
+    const [leftGain, rightGain] = [gain(p["output.leftDb"]), gain(p["output.rightDb"])];
+    if (this.key === "stop" || this.key === "wind" || this.key === "rewind") {
+      this.wind(frames / sampleRateHz);
+      this.transport.rest(frames / sampleRateHz);
+    } else {
+      const places = this.move(frames);
+      if (this.key === "record") [left, right] = this.record(places);
+      else this.read(places, left, right);
+    }
+    left = this.filters[0].push(left);
+    right = this.filters[1].push(right);
+
+    const [noise, hum] = [gain(p["noise.db"]), gain(p["hum.db"])];
+    const humStep = (2 * Math.PI * p["hum.frequencyHz"]) / sampleRateHz;
+    for (let i = 0; i < frames; i++) {
+      this.humPhase = (this.humPhase + humStep) % (2 * Math.PI);
+      const mains = hum * Math.sin(this.humPhase);
+      left[i] = leftGain * left[i] + mains + noise * this.random.normal();
+      right[i] = rightGain * right[i] + mains + noise * this.random.normal();
+    }
+    return [left, right];
+  }
+
+  /** Moves the tape sample by sample, and gives the place on the side that is played for each. */
+  private move(frames: number): Float64Array {
+    const { parameters: p, sampleRateHz } = this.options;
+    // the tape's own seconds pass faster on a machine that runs it at a higher speed
+    const step = p.speedCmPerS / this.tape.speedCmPerS / sampleRateHz;
+    const way = this.forwards ? 1 : -1;
+    const places = new Float64Array(frames);
+    for (let i = 0; i < frames; i++) {
+      this.place += way * step * this.transport.next();
+      places[i] =
+        this.key === "reverse" ? this.tape.seconds - this.along(this.place) : this.along(this.place);
+    }
+    if (this.place < 0 || this.place > this.tape.seconds) this.press("stop");
+    return places;
+  }
+
+  private read(places: Float64Array, left: Float64Array, right: Float64Array): void {
+    const side = this.tape.sides[this.playedSide];
+    const ratio = this.options.parameters.speedCmPerS / this.tape.speedCmPerS;
+    const later = azimuthDelay(this.options.parameters) * ratio;
+    readInto(side, 0, places, 0, left);
+    readInto(side, 1, places, later, right);
+  }
+
+  private record(places: Float64Array): [Float64Array, Float64Array] {
+    const p = this.options.parameters;
+    const frames = places.length;
+    const silence: [Float64Array, Float64Array] = [new Float64Array(frames), new Float64Array(frames)];
+    const [inLeft, inRight] = this.input?.(frames) ?? silence;
+    this.recorder?.push(inLeft, inRight, places);
+    if (p["deck.heads"] < 3) {
+      // what goes in comes out, at the level that 0 dB on tape would have
+      const scale = (x: Float64Array, db: number) => x.map((v) => v * 10 ** (-db / 20));
+      return [scale(inLeft, p["output.leftDb"]), scale(inRight, p["output.rightDb"])];
+    }
+    const behind = p["deck.headDistanceMm"] / (10 * this.tape.speedCmPerS);
+    const [left, right] = silence;
+    this.read(
+      places.map((place) => place - behind),
+      left,
+      right,
+    );
+    return [left, right];
+  }
+
+  private wind(seconds: number): void {
+    if (this.key === "stop") return;
+    const onwards = (this.key === "wind") === (this.side === 0);
+    this.place += (onwards ? 1 : -1) * WIND_SPEED * seconds;
+    const held = Math.max(0, Math.min(this.tape.seconds, this.place));
+    if (held !== this.place) this.key = "stop";
+    this.place = held;
+  }
+
+  /** Whether side A's own order runs forwards past the heads. */
+  private get forwards(): boolean {
+    return (this.side === 0) !== (this.key === "reverse");
+  }
+
+  private get playedSide(): 0 | 1 {
+    return this.key === "reverse" ? (this.side === 0 ? 1 : 0) : this.side;
+  }
+
+  /** Seconds from the start of the side that faces the heads. */
+  private along(place: number): number {
+    return this.side === 0 ? place : this.tape.seconds - place;
+  }
+
+  private metres(seconds: number): number {
+    return (seconds * this.tape.speedCmPerS) / 100;
+  }
+
+  private turns(): number {
+    const p = this.options.parameters;
+    const hub = p["reel.hubRadiusMm"];
+    const thickness = p["tape.thicknessMicrometres"] / 1000;
+    const area = (thickness * 1000 * this.metres(this.along(this.place))) / Math.PI;
+    return (Math.sqrt(hub * hub + area) - hub) / thickness;
+  }
+
+  private newFilters(): [PlaybackFilter, PlaybackFilter] {
+    const { parameters, sampleRateHz } = this.options;
+    const make = () => new PlaybackFilter(parameters, this.tape, sampleRateHz);
+    return [make(), make()];
+  }
+}
+
+function readInto(
+  side: TapeSide,
+  track: 0 | 1,
+  places: Float64Array,
+  later: number,
+  out: Float64Array,
+): void {
+  for (let i = 0; i < places.length; i++) out[i] = side.read(track, places[i] - later);
 }

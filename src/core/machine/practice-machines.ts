@@ -39,6 +39,19 @@ const CASSETTE: TransportParameters = {
   "noise.db": -62,
   "hum.db": -66,
   "hum.frequencyHz": 50,
+  "head.gapMicrometres": 1.2,
+  "head.builtForGapMicrometres": 1.2,
+  "head.spacingMicrometres": 0,
+  "head.azimuthArcMinutes": 0,
+  "head.trackWidthMm": 0.6,
+  "head.trackSpacingMm": 0.9,
+  "playback.t1Microseconds": 3180,
+  "playback.t2Microseconds": 120,
+  "record.leftDb": 0,
+  "record.rightDb": 0,
+  "deck.heads": 2,
+  "deck.headDistanceMm": 12,
+  "deck.autoReverse": 0,
 };
 
 /** The machines of the demo workshop, and a generic cassette recorder for any other. */
@@ -68,6 +81,14 @@ export const PRACTICE_MACHINES: readonly PracticeMachine[] = [
       "reel.fullRadiusMm": 88,
       "tape.thicknessMicrometres": 35,
       "noise.db": -66,
+      "head.gapMicrometres": 3,
+      "head.builtForGapMicrometres": 3,
+      "head.trackWidthMm": 2.1,
+      "head.trackSpacingMm": 4,
+      "playback.t1Microseconds": 0,
+      "playback.t2Microseconds": 70,
+      "deck.heads": 3,
+      "deck.headDistanceMm": 36,
     },
   },
   {
@@ -80,9 +101,10 @@ export const PRACTICE_MACHINES: readonly PracticeMachine[] = [
       "wander.percent": 0.004,
       "capstan.eccentricityPercent": 0.012,
       "pinchRoller.eccentricityPercent": 0.01,
+      "deck.heads": 3,
     },
   },
-  { id: "ellesby-c-1r", name: "Ellesby C-1R", transport: CASSETTE },
+  { id: "ellesby-c-1r", name: "Ellesby C-1R", transport: { ...CASSETTE, "deck.autoReverse": 1 } },
   {
     id: "marrow-field-7",
     name: "Marrow Field 7",
@@ -100,6 +122,8 @@ export const PRACTICE_MACHINES: readonly PracticeMachine[] = [
       "output.rightDb": -12,
       "noise.db": -54,
       "hum.db": -75,
+      "head.gapMicrometres": 1.8,
+      "head.builtForGapMicrometres": 1.8,
     },
   },
 ];
@@ -124,6 +148,15 @@ export const PRACTICE_CONDITIONS: readonly PracticeCondition[] = [
     id: "flat-roller",
     name: "flat on the pinch roller",
     settings: { "pinchRoller.flatPercent": 0.9, "speed.errorPercent": 0.6 },
+  },
+  {
+    id: "dirty-head",
+    name: "dirty head, tilted, 0.4 % slow",
+    settings: {
+      "head.spacingMicrometres": 1.5,
+      "head.azimuthArcMinutes": 4,
+      "speed.errorPercent": -0.4,
+    },
   },
   {
     id: "cold",

@@ -41,6 +41,22 @@ export interface TransportParameters {
   "noise.db": number;
   "hum.db": number;
   "hum.frequencyHz": number;
+  "head.gapMicrometres": number;
+  /** The gap whose loss the playback amplifier makes up for. */
+  "head.builtForGapMicrometres": number;
+  "head.spacingMicrometres": number;
+  "head.azimuthArcMinutes": number;
+  "head.trackWidthMm": number;
+  "head.trackSpacingMm": number;
+  /** 0 for no first time constant. */
+  "playback.t1Microseconds": number;
+  "playback.t2Microseconds": number;
+  "record.leftDb": number;
+  "record.rightDb": number;
+  "deck.heads": number;
+  /** From the record head to the playback head of a three-head machine. */
+  "deck.headDistanceMm": number;
+  "deck.autoReverse": number;
 }
 
 export type ParameterPath = keyof TransportParameters;
@@ -90,6 +106,24 @@ export const PARAMETER_RANGES: Record<ParameterPath, ParameterRange> = {
   "noise.db": range("dBFS", -160, 0, "RMS of the noise on each channel"),
   "hum.db": range("dBFS", -160, 0, "peak level of the mains hum"),
   "hum.frequencyHz": range("Hz", 50, 60, "mains frequency"),
+  "head.gapMicrometres": range("µm", 0.2, 20, "gap length of the playback head"),
+  "head.builtForGapMicrometres": range("µm", 0.2, 20, "gap length that the amplifier makes up for"),
+  "head.spacingMicrometres": range("µm", 0, 50, "distance of the tape from the head: dirt or wear"),
+  "head.azimuthArcMinutes": range(
+    "arc-minutes",
+    -120,
+    120,
+    "tilt of the playback head; positive: right later",
+  ),
+  "head.trackWidthMm": range("mm", 0.1, 7, "width of one track"),
+  "head.trackSpacingMm": range("mm", 0, 6, "from the middle of the left track to that of the right"),
+  "playback.t1Microseconds": range("µs", 0, 6360, "first time constant of playback equalisation, 0 for none"),
+  "playback.t2Microseconds": range("µs", 5, 300, "second time constant of playback equalisation"),
+  "record.leftDb": range("dB", -40, 20, "record level error, left"),
+  "record.rightDb": range("dB", -40, 20, "record level error, right"),
+  "deck.heads": range("heads", 2, 3, "2: record and playback share a head; 3: off-tape monitor"),
+  "deck.headDistanceMm": range("mm", 5, 100, "from the record to the playback head, three heads only"),
+  "deck.autoReverse": range("", 0, 1, "1: plays the other side backwards without turning the tape"),
 };
 
 /**

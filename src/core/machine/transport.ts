@@ -18,7 +18,8 @@ export class Transport {
   readonly trimmer: Trimmer;
   /** Tape that has passed since the start, in millimetres. */
   tapeMm = 0;
-  private seconds = 0;
+  private secondsOn = 0;
+  private secondsRunning = 0;
   private readonly random: SeededRandom;
   private readonly phases: number[];
   private wander = 0;
@@ -61,13 +62,21 @@ export class Transport {
     let speed = this.lookValue;
     if (this.parameters["scrape.percent"] > 0) speed *= 1 + this.nextScrape();
     this.tapeMm += (10 * this.parameters.speedCmPerS * speed) / this.sampleRateHz;
-    this.seconds += 1 / this.sampleRateHz;
+    this.secondsOn += 1 / this.sampleRateHz;
+    this.secondsRunning += 1 / this.sampleRateHz;
     return speed;
   }
 
   /** Sets the machine running from standstill, as when play is pressed. */
   start(): void {
-    this.seconds = 0;
+    this.secondsRunning = 0;
+    this.lookValue = this.look(0);
+    this.samplesToLook = 0;
+  }
+
+  /** The machine is on but its tape stands still or is wound. */
+  rest(seconds: number): void {
+    this.secondsOn += seconds;
   }
 
   /** Relative speed `ahead` seconds from now. */
@@ -90,10 +99,10 @@ export class Transport {
 
     const corner = (2 * Math.PI * WANDER_CORNER_HZ) / LOOKS_PER_SECOND;
     this.wander += -corner * this.wander + Math.sqrt(2 * corner) * this.random.normal();
-    const minutes = p["warmUp.minutesSincePowerOn"] + (this.seconds + ahead) / 60;
+    const minutes = p["warmUp.minutesSincePowerOn"] + (this.secondsOn + ahead) / 60;
     const cold = (p["warmUp.percent"] / 100) * Math.exp(-minutes / p["warmUp.minutes"]);
     const startUp =
-      p["startUp.seconds"] > 0 ? 1 - Math.exp(-(this.seconds + ahead) / p["startUp.seconds"]) : 1;
+      p["startUp.seconds"] > 0 ? 1 - Math.exp(-(this.secondsRunning + ahead) / p["startUp.seconds"]) : 1;
     const set = 1 + (p["speed.errorPercent"] + p["trimmer.percentPerTurn"] * this.trimmer.spindleTurns) / 100;
     return startUp * set * (1 + cold + (p["wander.percent"] / 100) * this.wander + parts);
   }

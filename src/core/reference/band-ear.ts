@@ -1,4 +1,4 @@
-import { heardSegments } from "./heard-segments";
+import { heardSegments, type HeardSegment } from "./heard-segments";
 import { recogniseBands, type Recognition } from "./recognise-bands";
 import type { ReferenceTape } from "./reference-tape";
 import { ToneFrames } from "./tone-frames";
@@ -10,8 +10,9 @@ import { ToneFrames } from "./tone-frames";
 export class BandEar {
   private readonly frames: ToneFrames;
 
-  constructor(sampleRateHz: number, channelCount: number) {
-    this.frames = new ToneFrames(sampleRateHz, channelCount);
+  /** @param keepSeconds bounds what is remembered of a source without an end */
+  constructor(sampleRateHz: number, channelCount: number, keepSeconds?: number) {
+    this.frames = new ToneFrames(sampleRateHz, channelCount, keepSeconds);
   }
 
   get seconds(): number {
@@ -32,5 +33,10 @@ export class BandEar {
       kind === "sweep" ? [{ frequencyHz, toFrequencyHz: toFrequencyHz!, seconds }] : [],
     );
     return recogniseBands(heardSegments(this.frames, sweeps), tape);
+  }
+
+  /** The steady tones alone, whatever they belong to. */
+  tones(): HeardSegment[] {
+    return heardSegments(this.frames).filter(({ kind }) => kind === "tone");
   }
 }

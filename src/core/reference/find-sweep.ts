@@ -1,5 +1,5 @@
 import type { HeardSegment } from "./heard-segments";
-import type { Peak, ToneFrames } from "./tone-frames";
+import { LINES_PER_FRAME, type ToneFrames } from "./tone-frames";
 
 /** A logarithmic sweep at right tape speed. */
 export interface SweepShape {
@@ -21,15 +21,18 @@ const NEAR_SECONDS = 0.25;
 export function findSweep(
   frames: ToneFrames,
   { frequencyHz, toFrequencyHz, seconds }: SweepShape,
-  isHum: (peak: Peak) => boolean,
+  isHum: (hz: number, power: number) => boolean,
 ): HeardSegment | null {
   const octavesPerSecond = Math.log2(toFrequencyHz / frequencyHz) / seconds;
-  const moments: Array<{ frame: number; at: number; octave: number; peak: Peak }> = [];
+  const moments: Array<{ frame: number; at: number; octave: number }> = [];
   for (let frame = 0; frame < frames.length; frame++) {
-    const lines = frames.peaks(frame).filter((peak) => peak.hz > 0 && !isHum(peak));
-    if (lines.length === 0) continue;
-    const peak = lines.reduce((a, b) => (b.left + b.right > a.left + a.right ? b : a));
-    moments.push({ frame, at: frames.secondsOf(frame), octave: Math.log2(peak.hz / frequencyHz), peak });
+    let [hz, strongest] = [0, 0];
+    for (let line = 0; line < LINES_PER_FRAME; line++) {
+      const power = frames.linePower(frame, line);
+      if (power > strongest && !isHum(frames.hz(frame, line), power))
+        [hz, strongest] = [frames.hz(frame, line), power];
+    }
+    if (hz > 0) moments.push({ frame, at: frames.secondsOf(frame), octave: Math.log2(hz / frequencyHz) });
   }
   let best = { count: 0, speed: 1, start: 0 };
   for (const speed of SPEEDS) {

@@ -1,5 +1,5 @@
 import { findSweep, type SweepShape } from "./find-sweep";
-import { OCTAVES_FROM_HZ, type Peak, type ToneFrames } from "./tone-frames";
+import { LINES_PER_FRAME, OCTAVES_FROM_HZ, type Peak, type ToneFrames } from "./tone-frames";
 
 /** A stretch of the recording that sounds alike throughout. */
 export interface HeardSegment {
@@ -51,7 +51,9 @@ const sum = (peak: { left: number; right: number }) => peak.left + peak.right;
  */
 export function heardSegments(frames: ToneFrames, sweeps: readonly SweepShape[] = []): HeardSegment[] {
   const hum = humPowers(frames);
-  const swept = sweeps.flatMap((shape) => findSweep(frames, shape, (peak) => isHum(peak, hum)) ?? []);
+  const swept = sweeps.flatMap(
+    (shape) => findSweep(frames, shape, (hz, power) => isHum(hz, power, hum)) ?? [],
+  );
   const apart = (tone: HeardSegment) =>
     swept.every(
       ({ startSeconds, endSeconds }) =>
@@ -74,36 +76,51 @@ const mainsOf = (hz: number): number | null => {
   return null;
 };
 
+type Hum = Map<number, number>;
+
 /** Power of each mains line that sounds beside something stronger, by its frequency. */
-function humPowers(frames: ToneFrames): Map<number, number> {
+function humPowers(frames: ToneFrames): Hum {
   const beside = new Map<number, number[]>();
-  for (let frame = 0; frame < frames.length; frame++) {
-    const peaks = frames.peaks(frame);
-    for (const peak of peaks) {
-      const place = peak.hz > 0 ? mainsOf(peak.hz) : null;
+  for (let frame = 0; frame < frames.length; frame++)
+    for (let line = 0; line < LINES_PER_FRAME; line++) {
+      const hz = frames.hz(frame, line);
+      const place = mainsOf(hz);
       if (place === null) continue;
-      const other = peaks.some(
-        (one) =>
-          Math.abs(one.hz / peak.hz - 1) > 0.04 && sum(one) > 4 * sum(peak) && mainsOf(one.hz) === null,
-      );
-      if (other) beside.set(place, [...(beside.get(place) ?? []), sum(peak)]);
+      const power = frames.linePower(frame, line);
+      if (!strongerBeside(frames, frame, hz, power)) continue;
+      const powers = beside.get(place);
+      if (powers) powers.push(power);
+      else beside.set(place, [power]);
     }
-  }
   return new Map(
     [...beside]
       .filter(([, powers]) => powers.length >= HUM_FRAMES)
-      .map(([place, powers]) => [place, powers.sort((a, b) => a - b)[powers.length >> 1]]),
+      .map(([place, powers]) => [place, median(powers)]),
   );
 }
 
-function isHum(peak: Peak, hum: Map<number, number>): boolean {
-  const place = mainsOf(peak.hz);
-  const power = place === null ? undefined : hum.get(place);
-  return power !== undefined && sum(peak) < HUM_MARGIN * power;
+function strongerBeside(frames: ToneFrames, frame: number, hz: number, power: number): boolean {
+  for (let line = 0; line < LINES_PER_FRAME; line++) {
+    const other = frames.hz(frame, line);
+    if (
+      frames.linePower(frame, line) > 4 * power &&
+      Math.abs(other / hz - 1) > 0.04 &&
+      mainsOf(other) === null
+    )
+      return true;
+  }
+  return false;
+}
+
+function isHum(hz: number, power: number, hum: Hum): boolean {
+  if (hum.size === 0) return false;
+  const place = mainsOf(hz);
+  const usual = place === null ? undefined : hum.get(place);
+  return usual !== undefined && power < HUM_MARGIN * usual;
 }
 
 /** Runs of frames in which one line dominates and moves little from each to the next. */
-function chainsOf(frames: ToneFrames, hum: Map<number, number>): Moment[][] {
+function chainsOf(frames: ToneFrames, hum: Hum): Moment[][] {
   const chains: Moment[][] = [];
   let chain: Moment[] = [];
   const close = () => {
@@ -130,16 +147,18 @@ function chainsOf(frames: ToneFrames, hum: Map<number, number>): Moment[][] {
   return chains;
 }
 
-function dominant(frames: ToneFrames, frame: number, hum: Map<number, number>): Moment | null {
-  let best: Peak | null = null;
+function dominant(frames: ToneFrames, frame: number, hum: Hum): Moment | null {
+  let [hz, power] = [0, 0];
   let total = sum(frames.power(frame));
-  for (const peak of frames.peaks(frame)) {
-    if (peak.hz === 0) continue;
-    if (isHum(peak, hum)) total -= sum(peak);
-    else if (best === null || sum(peak) > sum(best)) best = peak;
+  for (let line = 0; line < LINES_PER_FRAME; line++) {
+    const own = frames.hz(frame, line);
+    if (own === 0) continue;
+    const ownPower = frames.linePower(frame, line);
+    if (isHum(own, ownPower, hum)) total -= ownPower;
+    else if (ownPower > power) [hz, power] = [own, ownPower];
   }
-  if (best === null || db(sum(best)) < FAINTEST_DBFS || sum(best) < DOMINANCE * total) return null;
-  return { frame, hz: best.hz, power: sum(best) };
+  if (db(power) < FAINTEST_DBFS || power < DOMINANCE * total) return null;
+  return { frame, hz, power };
 }
 
 function median(values: number[]): number {
@@ -219,7 +238,7 @@ function stepAt(level: number[], i: number): number {
   return Math.max(spread(before), spread(after)) < 0.5 * height ? height : 0;
 }
 
-function toneOf(part: Moment[], frames: ToneFrames, hum: Map<number, number>): HeardSegment[] {
+function toneOf(part: Moment[], frames: ToneFrames, hum: Hum): HeardSegment[] {
   if (part.length < 4) return [];
   const core = part.slice(Math.min(4, part.length >> 2), Math.max(part.length - 4, (3 * part.length) >> 2));
   const frequencyHz = median(core.map(({ hz }) => hz));
@@ -242,10 +261,13 @@ function toneOf(part: Moment[], frames: ToneFrames, hum: Map<number, number>): H
   ];
 }
 
-/** Power of the line near a frequency, whichever rank it has in the frame. */
-function powerNear(frames: ToneFrames, frame: number, hz: number): Peak {
-  const near = frames.peaks(frame).filter((peak) => peak.hz > 0 && Math.abs(peak.hz / hz - 1) < 0.08);
-  return near.reduce((a, b) => (sum(b) > sum(a) ? b : a), { hz, left: 0, right: 0 });
+/** The strongest line near a frequency, whichever rank it has in the frame. */
+function lineNear(frames: ToneFrames, frame: number, hz: number): Peak {
+  let best: Peak = { hz, left: 0, right: 0 };
+  for (let line = 0; line < LINES_PER_FRAME; line++)
+    if (Math.abs(frames.hz(frame, line) / hz - 1) < 0.08 && frames.linePower(frame, line) > sum(best))
+      best = frames.peak(frame, line);
+  return best;
 }
 
 /**
@@ -254,7 +276,7 @@ function powerNear(frames: ToneFrames, frame: number, hz: number): Peak {
  */
 function edge(frames: ToneFrames, from: number, way: -1 | 1, hz: number, power: number): number {
   const at = (frame: number) =>
-    frame < 0 || frame >= frames.length ? 0 : sum(powerNear(frames, frame, hz)) / power;
+    frame < 0 || frame >= frames.length ? 0 : sum(lineNear(frames, frame, hz)) / power;
   const beyond = median([6, 8, 10, 12].map((step) => at(from + way * (step + 4))));
   const outside = beyond > 1.25 || (beyond > 0.1 && beyond < 0.8) ? beyond : 0;
   const half = (1 + outside) / 2;
@@ -268,7 +290,7 @@ function edge(frames: ToneFrames, from: number, way: -1 | 1, hz: number, power: 
 }
 
 function levels(moments: Moment[], frames: ToneFrames): { leftDb: number; rightDb: number } {
-  const peaks = moments.map(({ frame, hz }) => powerNear(frames, frame, hz));
+  const peaks = moments.map(({ frame, hz }) => lineNear(frames, frame, hz));
   return {
     leftDb: db(median(peaks.map(({ left }) => left))),
     rightDb: db(median(peaks.map(({ right }) => right))),
@@ -276,7 +298,7 @@ function levels(moments: Moment[], frames: ToneFrames): { leftDb: number; rightD
 }
 
 /** Noise and silence in what the tones leave over, half a second at a time. */
-function restSegments(frames: ToneFrames, tones: HeardSegment[], hum: Map<number, number>): HeardSegment[] {
+function restSegments(frames: ToneFrames, tones: HeardSegment[], hum: Hum): HeardSegment[] {
   const power = besideHum(frames, hum);
   const size = Math.round(0.5 / frames.secondsPerFrame);
   const loudest = Math.max(-60, ...tones.map(({ leftDb, rightDb }) => Math.max(leftDb, rightDb)));
@@ -312,14 +334,15 @@ function restSegments(frames: ToneFrames, tones: HeardSegment[], hum: Map<number
 type PowerAt = (frame: number) => { left: number; right: number };
 
 /** Power of a frame on each channel without the hum in it. */
-function besideHum(frames: ToneFrames, hum: Map<number, number>): PowerAt {
+function besideHum(frames: ToneFrames, hum: Hum): PowerAt {
   return (frame) => {
     const rest = frames.power(frame);
     const all = sum(rest);
-    for (const peak of frames.peaks(frame))
-      if (peak.hz > 0 && isHum(peak, hum)) {
-        rest.left -= peak.left;
-        rest.right -= peak.right;
+    for (let line = 0; line < LINES_PER_FRAME; line++)
+      if (isHum(frames.hz(frame, line), frames.linePower(frame, line), hum)) {
+        const { left, right } = frames.peak(frame, line);
+        rest.left -= left;
+        rest.right -= right;
       }
     // the windows of hum and whole are not the same: never more exact than a hundredth
     const floor = all / 200;

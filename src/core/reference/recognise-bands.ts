@@ -51,8 +51,11 @@ export function recogniseBands(segments: HeardSegment[], tape: ReferenceTape): R
       if (best === null || score > best.score + 1e-9) best = { score, path };
     }
   const path = best?.path ?? [];
+  const speedRatio = speedOf(path, tape.bands);
   const plays = path.map(([segment, index]): RecognisedBand => {
-    const { startSeconds, endSeconds, frequencyHz, leftDb, rightDb } = segment;
+    const { kind, startSeconds, frequencyHz, leftDb, rightDb } = segment;
+    const longest = kind === "silence" ? tape.bands[index].seconds / (speedRatio ?? 1) : Infinity;
+    const endSeconds = Math.min(segment.endSeconds, startSeconds + longest);
     return { index, startSeconds, endSeconds, frequencyHz, leftDb, rightDb };
   });
   const chosen = new Map<number, RecognisedBand>();
@@ -67,7 +70,7 @@ export function recogniseBands(segments: HeardSegment[], tape: ReferenceTape): R
   return {
     bands,
     repeats: plays.filter((play) => !bands.includes(play)),
-    speedRatio: speedOf(path, tape.bands),
+    speedRatio,
     strangers,
     doubt: doubtOf(
       path.map(([segment]) => segment),
@@ -148,7 +151,8 @@ function worth(
 ): number | null {
   if (segment.kind !== band.kind) return null;
   const seconds = segment.endSeconds - segment.startSeconds;
-  if (seconds * ratio > LONGER_THAN_BAND * band.seconds + 1) return null;
+  // silence runs on into whatever else is silent
+  if (band.kind !== "silence" && seconds * ratio > LONGER_THAN_BAND * band.seconds + 1) return null;
   const share = Math.min(1, (seconds * ratio) / band.seconds);
   if (band.kind === "tone" || band.kind === "sweep") {
     const off = fitsFrequency(segment, band, ratio);

@@ -78,6 +78,23 @@ export const frequencyUncertaintyOf = (tape: ReferenceTape): number =>
 export const certifiedFrequencyHz = (band: Band): number =>
   band.frequencyHz * (1 + (band.frequencyErrorPercent ?? 0) / 100);
 
+/**
+ * Time constants in microseconds of an equalisation written "3180/120", 0 standing for none; without one, the usual
+ * of the tape speed (IEC 60094-1).
+ */
+export function timeConstants(
+  equalisation: string | undefined,
+  speedCmPerS: number,
+): { t1Microseconds: number; t2Microseconds: number } {
+  const [first, second] = (equalisation ?? "")
+    .split("/")
+    .map((part) => Number(part.replace("∞", "0").trim()));
+  if (first >= 0 && second > 0) return { t1Microseconds: first, t2Microseconds: second };
+  if (speedCmPerS < 7) return { t1Microseconds: 3180, t2Microseconds: 120 };
+  if (speedCmPerS < 15) return { t1Microseconds: 3180, t2Microseconds: 90 };
+  return { t1Microseconds: 0, t2Microseconds: speedCmPerS < 30 ? 70 : 35 };
+}
+
 /** "1 kHz, −10 dB" */
 export function bandName(band: Band): string {
   const hertz = (hz: number) => (hz >= 1000 ? `${Number((hz / 1000).toPrecision(4))} kHz` : `${hz} Hz`);

@@ -4,6 +4,7 @@ import { StereoSpectrum } from "@/core/dsp/stereo-spectrum";
 
 /** The strongest lines kept of each frame, in each of the two frequency ranges. */
 const PEAKS = 3;
+export const LINES_PER_FRAME = 2 * PEAKS;
 const SIZE = 4096;
 const HOP = 1024;
 const LOW_FACTOR = 16;
@@ -17,7 +18,7 @@ const LOW_LOBE_BINS = 2;
 export const OCTAVES_FROM_HZ = [500, 1000, 2000, 4000, 8000] as const;
 
 const PEAK_FIELDS = 3;
-const STRIDE = 2 * PEAKS * PEAK_FIELDS + 2 + OCTAVES_FROM_HZ.length;
+const STRIDE = LINES_PER_FRAME * PEAK_FIELDS + 2 + OCTAVES_FROM_HZ.length;
 
 export interface Peak {
   hz: number;
@@ -36,7 +37,7 @@ export class ToneFrames {
   length = 0;
   readonly secondsPerFrame: number;
   /** Time of the middle of frame 0. */
-  readonly firstSeconds: number;
+  firstSeconds: number;
   private store = new Float32Array(1024 * STRIDE);
   private readonly rateHz: number;
   private readonly decimators: FirDecimator[] | null;
@@ -52,6 +53,7 @@ export class ToneFrames {
   constructor(
     readonly sampleRateHz: number,
     channelCount: number,
+    private readonly keepSeconds = Infinity,
   ) {
     this.used = Math.min(2, channelCount);
     const factor = Math.max(1, Math.floor(sampleRateHz / 44100));
@@ -101,27 +103,45 @@ export class ToneFrames {
     this.push(Array.from({ length: this.used }, () => silence));
   }
 
-  /** The kept lines of a frame, strongest first within each range; powers may be zero. */
-  peaks(frame: number): Peak[] {
-    const at = frame * STRIDE;
-    return Array.from({ length: 2 * PEAKS }, (_, i) => {
-      const p = at + i * PEAK_FIELDS;
-      return { hz: this.store[p], left: this.store[p + 1], right: this.store[p + 2] };
-    });
+  /** Frequency of a kept line, 0 where there is none; strongest first within each of the two ranges. */
+  hz(frame: number, line: number): number {
+    return this.store[frame * STRIDE + line * PEAK_FIELDS];
+  }
+
+  /** Squared peak amplitude of a kept line, both channels together. */
+  linePower(frame: number, line: number): number {
+    const at = frame * STRIDE + line * PEAK_FIELDS;
+    return this.store[at + 1] + this.store[at + 2];
+  }
+
+  peak(frame: number, line: number): Peak {
+    const at = frame * STRIDE + line * PEAK_FIELDS;
+    return { hz: this.store[at], left: this.store[at + 1], right: this.store[at + 2] };
   }
 
   /** Whole power of a frame per channel, as the squared amplitude of a sine that strong. */
   power(frame: number): { left: number; right: number } {
-    const at = frame * STRIDE + 2 * PEAKS * PEAK_FIELDS;
+    const at = frame * STRIDE + LINES_PER_FRAME * PEAK_FIELDS;
     return { left: this.store[at], right: this.store[at + 1] };
   }
 
   /** Power in the octave that begins at `OCTAVES_FROM_HZ[octave]`. */
   octavePower(frame: number, octave: number): number {
-    return this.store[frame * STRIDE + 2 * PEAKS * PEAK_FIELDS + 2 + octave];
+    return this.store[frame * STRIDE + LINES_PER_FRAME * PEAK_FIELDS + 2 + octave];
+  }
+
+  /** For a source without an end: forgets what is older than asked, half of it at a time. */
+  private forget(): void {
+    const keep = Math.ceil(this.keepSeconds / this.secondsPerFrame);
+    if (this.length < 2 * keep) return;
+    const drop = this.length - keep;
+    this.store.copyWithin(0, drop * STRIDE, this.length * STRIDE);
+    this.length = keep;
+    this.firstSeconds += drop * this.secondsPerFrame;
   }
 
   private addFrame(at: number, atLow: number): void {
+    this.forget();
     if ((this.length + 1) * STRIDE > this.store.length) {
       const grown = new Float32Array(2 * this.store.length);
       grown.set(this.store);

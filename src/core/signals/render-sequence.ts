@@ -1,4 +1,4 @@
-import { noisePeriod } from "./periodic-noise";
+import { noisePeriod } from "@/core/dsp/periodic-noise";
 import type { Sequence } from "./sequence";
 import { timelineOf, type Part } from "./timeline";
 

@@ -1,0 +1,159 @@
+import { LiveTransport, type LiveResult } from "@/core/measure/live-transport";
+import { SignalCheck, type SignalReport } from "@/core/measure/signal-check";
+import { BandEar } from "@/core/reference/band-ear";
+import { bandName, certifiedFrequencyHz, type ReferenceTape } from "@/core/reference/reference-tape";
+import { SoundRing } from "./sound-ring";
+
+export interface BandNow {
+  index: number;
+  name: string;
+  /** How long it has been playing without a break. */
+  seconds: number;
+}
+
+export interface ListeningResult extends LiveResult {
+  /** Frequency that the tone is compared with: that of the band that plays. */
+  nominalHz: number;
+  /** Fresh twice a second, null in between. */
+  check: SignalReport | null;
+  /** Which band of the loaded tape plays now; null between bands or when none was recognised. */
+  band: BandNow | null;
+  /** Places in the tape's list of the bands that have been heard so far. */
+  bandsHeard: number[];
+  /** Why the tape in the machine can hardly be the one chosen. */
+  tapeDoubt: string | null;
+}
+
+export interface ListeningOptions {
+  sampleRateHz: number;
+  channelCount: number;
+  tape: ReferenceTape;
+  /** Tape speed of the machine over that of the tape. */
+  speedFactor: number;
+  /** Frequency to compare with until a band is recognised. */
+  nominalHz: number;
+  /** How much of the past is kept as evidence. */
+  evidenceSeconds: number;
+}
+
+const RECOGNISED_SECONDS = 60;
+const RECOGNISE_EVERY_SECONDS = 1.5;
+const CHECK_EVERY_SECONDS = 0.45;
+/** Tones that speed and flutter can be read from. */
+const LOWEST_CARRIER_HZ = 900;
+const STILL_PLAYING_SECONDS = 0.8;
+
+/**
+ * Everything that is listened for in a live source at once: speed and flutter of the tone that plays, the state of
+ * the signal, which band of the tape it is, and the last seconds themselves. Push blocks, ask ten times a second.
+ */
+export class LiveListening {
+  private transport: LiveTransport;
+  private nominalHz: number;
+  private readonly check: SignalCheck;
+  private readonly ear: BandEar;
+  private readonly ring: SoundRing;
+  private readonly heard = new Set<number>();
+  private band: BandNow | null = null;
+  private doubt: string | null = null;
+  private seconds = 0;
+  private nextCheck = 0;
+  private nextRecognition = RECOGNISE_EVERY_SECONDS;
+  /** Live results count their seconds anew when the meter changes to another band. */
+  private transportSince = 0;
+
+  constructor(private readonly options: ListeningOptions) {
+    const { sampleRateHz, channelCount, nominalHz, evidenceSeconds } = options;
+    this.nominalHz = nominalHz;
+    this.transport = new LiveTransport(sampleRateHz, channelCount, nominalHz);
+    this.check = new SignalCheck(sampleRateHz, channelCount);
+    this.ear = new BandEar(sampleRateHz, channelCount, RECOGNISED_SECONDS);
+    this.ring = new SoundRing(sampleRateHz, channelCount, evidenceSeconds);
+  }
+
+  push(block: Array<Float64Array | Float32Array>): void {
+    this.ring.push(block);
+    this.check.push(block);
+    this.ear.push(block);
+    this.transport.push(block);
+    this.seconds += block[0].length / this.options.sampleRateHz;
+  }
+
+  /** Samples that the sender knows to have been lost: what comes after is a new beginning. */
+  lose(samples: number): void {
+    this.check.lose(samples);
+    this.mark();
+  }
+
+  mark(): void {
+    this.transport.mark();
+  }
+
+  evidence(): { sampleRateHz: number; channels: Float32Array[] } {
+    return { sampleRateHz: this.ring.sampleRateHz, channels: this.ring.contents() };
+  }
+
+  result(withFlutter: boolean): ListeningResult {
+    if (this.seconds >= this.nextRecognition) {
+      this.nextRecognition = this.seconds + RECOGNISE_EVERY_SECONDS;
+      this.recognise();
+    }
+    let check: SignalReport | null = null;
+    if (this.seconds >= this.nextCheck) {
+      this.nextCheck = this.seconds + CHECK_EVERY_SECONDS;
+      check = this.check.report;
+    }
+    const live = this.transport.result(withFlutter);
+    const bandsHeard = [...this.heard].sort((a, b) => a - b);
+    return {
+      ...live,
+      seconds: live.seconds + this.transportSince,
+      nominalHz: this.nominalHz,
+      check,
+      band: this.band,
+      bandsHeard,
+      tapeDoubt: this.doubt,
+    };
+  }
+
+  private recognise(): void {
+    const { tape, speedFactor } = this.options;
+    const now = this.ear.seconds;
+    const recognition = this.ear.recognise(atSpeed(tape, speedFactor));
+    this.doubt = recognition.doubt;
+    for (const { index } of recognition.bands) this.heard.add(index);
+    const playing = [...recognition.bands, ...recognition.repeats].find(
+      ({ endSeconds }) => endSeconds > now - STILL_PLAYING_SECONDS,
+    );
+    this.band = playing
+      ? {
+          index: playing.index,
+          name: bandName(tape.bands[playing.index]),
+          seconds: playing.endSeconds - playing.startSeconds,
+        }
+      : null;
+    if (playing) this.follow(certifiedFrequencyHz(tape.bands[playing.index]) * speedFactor);
+  }
+
+  private follow(frequencyHz: number): void {
+    const { sampleRateHz, channelCount } = this.options;
+    if (frequencyHz < LOWEST_CARRIER_HZ || Math.abs(frequencyHz / this.nominalHz - 1) < 1e-6) return;
+    this.nominalHz = frequencyHz;
+    this.transportSince = this.seconds;
+    this.transport = new LiveTransport(sampleRateHz, channelCount, frequencyHz);
+  }
+}
+
+/** The tape as it sounds on a machine of another speed. */
+export function atSpeed(tape: ReferenceTape, factor: number): ReferenceTape {
+  if (factor === 1) return tape;
+  return {
+    ...tape,
+    bands: tape.bands.map((band) => ({
+      ...band,
+      frequencyHz: band.frequencyHz * factor,
+      ...(band.toFrequencyHz && { toFrequencyHz: band.toFrequencyHz * factor }),
+      seconds: band.seconds / factor,
+    })),
+  };
+}

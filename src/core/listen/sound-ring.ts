@@ -1,0 +1,45 @@
+/** The last seconds of a live source, kept so that a logged reading can be backed by what was heard. */
+export class SoundRing {
+  private readonly channels: Float32Array[];
+  private written = 0;
+
+  constructor(
+    readonly sampleRateHz: number,
+    channelCount: number,
+    seconds: number,
+  ) {
+    const frames = Math.max(0, Math.round(seconds * sampleRateHz));
+    this.channels = Array.from({ length: Math.min(2, channelCount) }, () => new Float32Array(frames));
+  }
+
+  get seconds(): number {
+    return Math.min(this.written, this.channels[0].length) / this.sampleRateHz;
+  }
+
+  push(block: Array<Float64Array | Float32Array>): void {
+    const size = this.channels[0].length;
+    if (size === 0) return;
+    const skip = Math.max(0, block[0].length - size);
+    this.channels.forEach((ring, c) => {
+      const samples = block[c].subarray(skip);
+      const at = (this.written + skip) % size;
+      const first = Math.min(samples.length, size - at);
+      ring.set(samples.subarray(0, first), at);
+      ring.set(samples.subarray(first), 0);
+    });
+    this.written += block[0].length;
+  }
+
+  /** What is kept, oldest first. */
+  contents(): Float32Array[] {
+    const size = this.channels[0].length;
+    if (this.written <= size) return this.channels.map((ring) => ring.slice(0, this.written));
+    const at = this.written % size;
+    return this.channels.map((ring) => {
+      const ordered = new Float32Array(size);
+      ordered.set(ring.subarray(at));
+      ordered.set(ring.subarray(0, at), size - at);
+      return ordered;
+    });
+  }
+}

@@ -1,0 +1,193 @@
+import { noisePeriod } from "@/core/dsp/periodic-noise";
+import { interpolate, interpolateIn, INTERPOLATOR_REACH } from "@/core/dsp/sinc-interpolator";
+
+/** A band that a tape was made with; levels in dB relative to the reference fluxivity. */
+export interface PrintedBand {
+  kind: "tone" | "sweep" | "noise" | "silence";
+  frequencyHz: number;
+  toFrequencyHz?: number;
+  levelDb: number;
+  seconds: number;
+  correctionDb?: { left: number; right: number };
+  frequencyErrorPercent?: number;
+}
+
+/** One second of what a deck recorded, at the spatial grid of the tape. */
+export interface RecordedSecond {
+  left: Float32Array;
+  right: Float32Array;
+}
+
+/** Grid points for each second of tape at its own speed. */
+export const GRID_PER_SECOND = 48_000;
+const LEADER_SECONDS = 0.5;
+const GAP_SECONDS = 1;
+
+interface PlacedBand extends PrintedBand {
+  from: number;
+  to: number;
+  leftGain: number;
+  rightGain: number;
+}
+
+/** One side of a tape, a pair of tracks: what it was made with, and what was recorded over it. */
+export class TapeSide {
+  private readonly bands: PlacedBand[] = [];
+  /** By whole seconds from the start of the side. */
+  readonly recorded = new Map<number, RecordedSecond>();
+  /** Seconds that changed since somebody last asked. */
+  readonly changed = new Set<number>();
+  private last = 0;
+
+  constructor(bands: readonly PrintedBand[]) {
+    let at = LEADER_SECONDS;
+    for (const band of bands) {
+      const gain = (correction = 0) => 10 ** ((band.levelDb + correction) / 20);
+      this.bands.push({
+        ...band,
+        from: at,
+        to: at + band.seconds,
+        leftGain: gain(band.correctionDb?.left),
+        rightGain: gain(band.correctionDb?.right),
+      });
+      at += band.seconds + GAP_SECONDS;
+    }
+  }
+
+  /** Where the printed bands end, in seconds at the tape's own speed. */
+  get printedSeconds(): number {
+    return this.bands.at(-1)?.to ?? 0;
+  }
+
+  /** Playback signal re reference level at a place, for the track on the left (0) or right (1). */
+  read(track: 0 | 1, seconds: number): number {
+    const whole = Math.floor(seconds);
+    if (this.recorded.size === 0 || !this.nearRecorded(whole, seconds)) return this.printed(track, seconds);
+    const at = seconds * GRID_PER_SECOND;
+    const place = this.recorded.get(whole);
+    const within = at - whole * GRID_PER_SECOND;
+    if (place && within > INTERPOLATOR_REACH && within < GRID_PER_SECOND - INTERPOLATOR_REACH - 1)
+      return interpolateIn(track === 0 ? place.left : place.right, within);
+    return interpolate((index) => this.onGrid(track, index), at);
+  }
+
+  /** Puts one grid point of both tracks; what stood there is gone. */
+  write(index: number, left: number, right: number): void {
+    const second = Math.floor(index / GRID_PER_SECOND);
+    let place = this.recorded.get(second);
+    if (!place) {
+      const first = second * GRID_PER_SECOND;
+      const copy = (track: 0 | 1) =>
+        Float32Array.from({ length: GRID_PER_SECOND }, (_, i) =>
+          this.printed(track, (first + i) / GRID_PER_SECOND),
+        );
+      place = { left: copy(0), right: copy(1) };
+      this.recorded.set(second, place);
+    }
+    place.left[index - second * GRID_PER_SECOND] = left;
+    place.right[index - second * GRID_PER_SECOND] = right;
+    this.changed.add(second);
+  }
+
+  private nearRecorded(second: number, seconds: number): boolean {
+    const share = seconds - second;
+    return (
+      this.recorded.has(second) ||
+      (share < 0.001 && this.recorded.has(second - 1)) ||
+      (share > 0.999 && this.recorded.has(second + 1))
+    );
+  }
+
+  private onGrid(track: 0 | 1, index: number): number {
+    const second = Math.floor(index / GRID_PER_SECOND);
+    const place = this.recorded.get(second);
+    if (!place) return this.printed(track, index / GRID_PER_SECOND);
+    return (track === 0 ? place.left : place.right)[index - second * GRID_PER_SECOND];
+  }
+
+  private printed(track: 0 | 1, seconds: number): number {
+    const band = this.bandAt(seconds);
+    if (band === null || band.kind === "silence") return 0;
+    const gain = track === 0 ? band.leftGain : band.rightGain;
+    const t = seconds - band.from;
+    const off = 1 + (band.frequencyErrorPercent ?? 0) / 100;
+    if (band.kind === "tone") {
+      const cycles = band.frequencyHz * off * t;
+      return gain * Math.sin(2 * Math.PI * (cycles - Math.floor(cycles)));
+    }
+    if (band.kind === "sweep") {
+      const span = Math.log((band.toFrequencyHz ?? band.frequencyHz) / band.frequencyHz) || 1e-9;
+      const cycles = ((band.frequencyHz * off * band.seconds) / span) * Math.expm1((t / band.seconds) * span);
+      return gain * Math.sin(2 * Math.PI * (cycles - Math.floor(cycles)));
+    }
+    const period = noisePeriod("pink", GRID_PER_SECOND);
+    const read = (index: number) => period[((index % period.length) + period.length) % period.length];
+    return gain * Math.SQRT1_2 * interpolate(read, t * GRID_PER_SECOND);
+  }
+
+  private bandAt(seconds: number): PlacedBand | null {
+    const { bands } = this;
+    const inside = (i: number) => i < bands.length && seconds >= bands[i].from && seconds < bands[i].to;
+    if (inside(this.last)) return bands[this.last];
+    for (let i = 0; i < bands.length; i++)
+      if (inside(i)) {
+        this.last = i;
+        return bands[i];
+      }
+    return null;
+  }
+}
+
+export interface TapeOptions {
+  id: string;
+  name: string;
+  speedCmPerS: number;
+  /** Equalisation that it is recorded with: time constants in microseconds, t1 0 for none. */
+  t1Microseconds: number;
+  t2Microseconds: number;
+  bands: readonly PrintedBand[];
+  /** Length of a side; at least as long as its bands. */
+  seconds?: number;
+}
+
+/**
+ * A tape that can be loaded, turned over and recorded on. Places on it are seconds from the start of the side at the
+ * tape's own speed, so that every machine finds the same wavelengths.
+ */
+export class Tape {
+  readonly id: string;
+  readonly name: string;
+  readonly speedCmPerS: number;
+  readonly t1Microseconds: number;
+  readonly t2Microseconds: number;
+  readonly seconds: number;
+  readonly sides: readonly [TapeSide, TapeSide];
+
+  constructor({ bands, seconds = 0, ...rest }: TapeOptions) {
+    ({
+      id: this.id,
+      name: this.name,
+      speedCmPerS: this.speedCmPerS,
+      t1Microseconds: this.t1Microseconds,
+      t2Microseconds: this.t2Microseconds,
+    } = rest);
+    this.sides = [new TapeSide(bands), new TapeSide(bands)];
+    this.seconds = Math.max(seconds, this.sides[0].printedSeconds + 5);
+  }
+}
+
+/** A tone without an end on both sides. */
+export const endlessTone = (
+  frequencyHz: number,
+  speedCmPerS: number,
+  t1Microseconds: number,
+  t2Microseconds: number,
+) =>
+  new Tape({
+    id: "tone",
+    name: "tone",
+    speedCmPerS,
+    t1Microseconds,
+    t2Microseconds,
+    bands: [{ kind: "tone", frequencyHz, levelDb: 0, seconds: 1e9 }],
+  });

@@ -1,0 +1,35 @@
+import { Tape } from "@/core/machine/tape";
+import { timeConstants, type ReferenceTape } from "@/core/reference/reference-tape";
+import { SequenceRenderer } from "@/core/signals/render-sequence";
+import type { Sequence } from "@/core/signals/sequence";
+import type { RecordInput } from "@/core/machine/practice-deck";
+
+/** A reference tape as it lies in the practice machine: its flux is written from its bands, on both sides. */
+export function practiceTape(tape: ReferenceTape): Tape {
+  const { id, name, speedCmPerS, equalisation, bands } = tape;
+  return new Tape({ id, name, speedCmPerS, ...timeConstants(equalisation, speedCmPerS), bands });
+}
+
+/** Three minutes a side, long enough for every preset that is recorded at a station. */
+export const BLANK_SECONDS = 180;
+
+export const blankTape = (speedCmPerS: number, equalisation?: string): Tape =>
+  new Tape({
+    id: `blank-${speedCmPerS}`,
+    name: "blank tape",
+    speedCmPerS,
+    ...timeConstants(equalisation, speedCmPerS),
+    bands: [],
+    seconds: BLANK_SECONDS,
+  });
+
+/** A test sequence from its start as the input of a deck that records, silence after its end. */
+export function sequenceInput(sequence: Sequence, sampleRateHz: number): RecordInput {
+  const renderer = new SequenceRenderer(sequence, sampleRateHz);
+  let at = 0;
+  return (frames) => {
+    const block = renderer.block(at, frames);
+    at += frames;
+    return block;
+  };
+}
