@@ -1,40 +1,52 @@
 /** A sound-card input that is running: its blocks come out of `port`. */
 export interface SoundCardInput {
+  deviceId: string;
   name: string;
   sampleRateHz: number;
   channelCount: number;
   port: MessagePort;
-  /** What the browser does to the sound in spite of being asked not to; empty when it is left alone. */
+  /** What the browser says it does to the sound in spite of being asked not to; empty when it is left alone. */
   processing: string[];
   stop(): void;
 }
 
+/** Why an input stopped by itself. */
+export type InputLoss = "unplugged" | "interrupted";
+
+const UNPROCESSED = { echoCancellation: false, noiseSuppression: false, autoGainControl: false };
+
 /**
- * Opens the default sound-card input, asking for unprocessed stereo.
- * @param onLost called when the device goes away
+ * Opens a sound-card input, asking for unprocessed stereo: the one with that id, or the default one.
+ * @param onLost called once when the device goes away, or the system stops it (sleep, another program)
  * @throws Error with a sentence for the user when it is refused or missing
  */
-export async function openSoundCard(onLost: () => void): Promise<SoundCardInput> {
+export async function openSoundCard(
+  deviceId: string | null,
+  onLost: (loss: InputLoss) => void,
+): Promise<SoundCardInput> {
   if (!navigator.mediaDevices?.getUserMedia)
     throw new Error("This page may not use the sound card. Open Unzel on http://localhost or over https.");
   let stream: MediaStream;
   try {
     stream = await navigator.mediaDevices.getUserMedia({
-      audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false, channelCount: 2 },
+      audio: { ...UNPROCESSED, channelCount: 2, ...(deviceId && { deviceId: { exact: deviceId } }) },
     });
   } catch (error) {
-    throw new Error(
-      (error as DOMException).name === "NotAllowedError"
-        ? "The browser was not allowed to listen. Allow the microphone for this page in the address bar, then try again."
-        : "No sound-card input answers. Plug it in, check that no other program holds it, then try again.",
-    );
+    throw new Error(refusal((error as DOMException).name, deviceId !== null));
   }
   const [track] = stream.getAudioTracks();
   const settings = track.getSettings();
   const context = new AudioContext({ sampleRate: settings.sampleRate, latencyHint: "interactive" });
+  let stopped = false;
   const stop = () => {
+    stopped = true;
     track.stop();
-    void context.close();
+    if (context.state !== "closed") void context.close();
+  };
+  const lose = (loss: InputLoss) => {
+    if (stopped) return;
+    stop();
+    onLost(loss);
   };
   try {
     await context.audioWorklet.addModule("/worklets/capture.js");
@@ -50,11 +62,15 @@ export async function openSoundCard(onLost: () => void): Promise<SoundCardInput>
     const { port1, port2 } = new MessageChannel();
     capture.port.postMessage(port1, [port1]);
     context.createMediaStreamSource(stream).connect(capture);
-    track.addEventListener("ended", () => {
-      stop();
-      onLost();
+    track.addEventListener("ended", () => lose("unplugged"));
+    context.addEventListener("statechange", () => {
+      if (context.state === "running" || stopped) return;
+      // after sleep the browser may let it run on when asked; otherwise it is lost
+      context.resume().catch(() => lose("interrupted"));
+      setTimeout(() => context.state !== "running" && lose("interrupted"), 2000);
     });
     return {
+      deviceId: settings.deviceId ?? deviceId ?? "default",
       name: track.label || "sound card",
       sampleRateHz: context.sampleRate,
       channelCount,
@@ -70,4 +86,12 @@ export async function openSoundCard(onLost: () => void): Promise<SoundCardInput>
     stop();
     throw new Error(`The sound card could not be started: ${(error as Error).message}`);
   }
+}
+
+function refusal(name: string, chosen: boolean): string {
+  if (name === "NotAllowedError")
+    return "The browser was not allowed to listen. Allow the microphone for this page in the address bar, then try again.";
+  if (name === "OverconstrainedError" || (name === "NotFoundError" && chosen))
+    return "The sound card that was chosen is not there. Plug it in, or choose another input, then try again.";
+  return "No sound-card input answers. Plug it in, check that no other program holds it, then try again.";
 }

@@ -1,5 +1,7 @@
 import Dexie, { type EntityTable } from "dexie";
 import type { Adjustment, Job, Machine, Reading } from "@/core/alignment/records";
+import type { Sequence } from "@/core/signals/sequence";
+import type { Calibration } from "./calibrations";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 
 /** Something half typed, kept until it is saved or thrown away. */
@@ -14,6 +16,29 @@ interface Flag {
   value: string;
 }
 
+/** The sound that was heard when a reading was logged, as a 24-bit WAV file. */
+export interface Recording {
+  id: string;
+  jobId: string;
+  at: string;
+  seconds: number;
+  bytes: number;
+  /** What was logged. */
+  what: string;
+  sound: Blob;
+}
+
+/** One second of a practice tape that was recorded on. */
+export interface TapeSecond {
+  /** Tape, side and second. */
+  id: string;
+  tapeId: string;
+  side: 0 | 1;
+  second: number;
+  left: Float32Array;
+  right: Float32Array;
+}
+
 /** Everything Unzel knows, in this browser. Indexes only; the shapes are those of the schemas. */
 export class UnzelDatabase extends Dexie {
   jobs!: EntityTable<Job, "id">;
@@ -23,6 +48,11 @@ export class UnzelDatabase extends Dexie {
   adjustments!: EntityTable<Adjustment, "id">;
   drafts!: EntityTable<Draft, "id">;
   flags!: EntityTable<Flag, "id">;
+  settings!: EntityTable<{ id: string; value: unknown }, "id">;
+  calibrations!: EntityTable<Calibration, "deviceId">;
+  recordings!: EntityTable<Recording, "id">;
+  sequences!: EntityTable<Sequence, "id">;
+  tapeSeconds!: EntityTable<TapeSecond, "id">;
 
   constructor(name = "unzel") {
     super(name);
@@ -34,6 +64,13 @@ export class UnzelDatabase extends Dexie {
       adjustments: "id, jobId, [jobId+at]",
       drafts: "id",
       flags: "id",
+    });
+    this.version(2).stores({
+      settings: "id",
+      calibrations: "deviceId",
+      recordings: "id, jobId, at",
+      sequences: "id, name",
+      tapeSeconds: "id, tapeId",
     });
   }
 }

@@ -54,7 +54,9 @@ export async function appendAdjustment(adjustment: Adjustment): Promise<void> {
 
 /** Removes a job with all that belongs to it. Machine and tape stay. */
 export async function deleteJob(id: string): Promise<void> {
-  await database.transaction("rw", database.jobs, database.readings, database.adjustments, async () => {
+  const tables = [database.jobs, database.readings, database.adjustments, database.recordings];
+  await database.transaction("rw", tables, async () => {
+    await database.recordings.where("jobId").equals(id).delete();
     await database.readings.where("jobId").equals(id).delete();
     await database.adjustments.where("jobId").equals(id).delete();
     await database.jobs.delete(id);

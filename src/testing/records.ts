@@ -67,6 +67,7 @@ export const aReading = ({
   at: minute(minutes),
   source: { kind: "practice", name: "Tarnvik T-2" },
   engine: "unzel 0.1",
+  evidenceId: null,
   supersedes: null,
   ...fields,
 });

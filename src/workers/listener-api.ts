@@ -1,11 +1,39 @@
-import type { PracticeDeckOptions } from "@/core/machine/practice-deck";
+import type { SideFinding } from "@/core/listen/find-sides";
+import type { ListeningResult } from "@/core/listen/live-listening";
+import type { DeckKey, DeckStatus } from "@/core/machine/practice-deck";
+import type { TransportParameters } from "@/core/machine/transport-parameters";
 import type { FlutterResult } from "@/core/measure/flutter";
-import type { LiveResult } from "@/core/measure/live-transport";
 import type { SpeedChannel } from "@/core/measure/transport-meter";
+import type { ReferenceTape } from "@/core/reference/reference-tape";
+import type { Sequence } from "@/core/signals/sequence";
 
 export interface PracticeState {
   slotTurns: number;
   atStop: boolean;
+  deck: DeckStatus;
+}
+
+/** What is listened for in any live source. */
+export interface ListenFor {
+  tape: ReferenceTape;
+  /** Tape speed of the machine over that of the tape. */
+  speedFactor: number;
+  nominalHz: number;
+  evidenceSeconds: number;
+}
+
+export interface PracticeStart {
+  parameters: TransportParameters;
+  seed: number;
+  /** Where the trimmer's slot was left. */
+  turnedTo: number;
+}
+
+export interface InputStart {
+  sampleRateHz: number;
+  channelCount: number;
+  /** How fast the device's clock is known to be. */
+  clockPpm: number;
 }
 
 export interface FileChannel {
@@ -23,32 +51,53 @@ export interface FileMeasurement {
   channels: FileChannel[];
 }
 
+/** Harmonics and noise of a device whose output is cabled to its input. */
+export interface LoopBack {
+  toneDbfs: number;
+  noiseDbfs: number;
+  secondDb: number;
+  thirdDb: number;
+}
+
 /** What the listening worker does for the page. One source at a time; starting one stops the other. */
 export interface ListenerApi {
-  /** Starts the practice machine with its trimmer at `turnedTo` turns. */
+  /** Starts the practice machine with the tape of `listenFor` in it, playing. */
   startPractice(
-    options: Omit<PracticeDeckOptions, "sampleRateHz">,
-    nominalHz: number,
-    turnedTo: number,
-    onResult: (result: LiveResult) => void,
+    start: PracticeStart,
+    listenFor: ListenFor,
+    onResult: (result: ListeningResult, deck: DeckStatus) => void,
   ): Promise<PracticeState>;
   turnPractice(turns: number): Promise<PracticeState>;
-  /** Measures blocks of one Float32Array per channel that arrive on the port. */
+  pressKey(key: DeckKey): Promise<PracticeState>;
+  /** Puts in another tape; null is a blank one. */
+  loadTape(tape: ReferenceTape | null): Promise<PracticeState>;
+  turnSide(): Promise<PracticeState>;
+  resetCounter(): Promise<PracticeState>;
+  /** What is recorded the next time record is pressed. */
+  chooseInput(sequence: Sequence | null): Promise<void>;
+  /** Measures blocks of one Float32Array per channel that arrive on the port with their first sample's number. */
   startInput(
     port: MessagePort,
-    sampleRateHz: number,
-    channelCount: number,
-    nominalHz: number,
-    onResult: (result: LiveResult) => void,
+    start: InputStart,
+    listenFor: ListenFor,
+    onResult: (result: ListeningResult) => void,
+    /** Nothing has arrived for a second. */
+    onStall: () => void,
   ): Promise<void>;
   showFlutter(wanted: boolean): Promise<void>;
   /** Something was turned just now. */
   mark(): Promise<void>;
+  /** The last seconds as a 24-bit WAV file; null when nothing is kept. */
+  evidence(): Promise<{ wav: Uint8Array; seconds: number } | null>;
+  /** Judges the last seconds as a tone of `toneHz` followed by silence. */
+  loopBack(toneHz: number): Promise<LoopBack>;
+  /** Judges the last second of a tone on one side; rejects with a sentence when it cannot. */
+  findSides(): Promise<SideFinding>;
   stop(): Promise<void>;
   /** Null when it was cancelled. Rejects with a sentence for a file that cannot be read. */
   measureFile(
     file: File,
-    nominalHz: number,
+    listenFor: Pick<ListenFor, "tape" | "speedFactor" | "nominalHz">,
     onProgress: (share: number) => void,
   ): Promise<FileMeasurement | null>;
   cancelFile(): Promise<void>;

@@ -1,20 +1,31 @@
 import * as Comlink from "comlink";
 import { bytesOfBlob } from "@/core/formats/byte-source";
 import { openSound } from "@/core/formats/open-sound";
-import { PracticeDeck, type PracticeDeckOptions } from "@/core/machine/practice-deck";
-import { LiveTransport, type LiveResult } from "@/core/measure/live-transport";
+import type { SoundFile } from "@/core/formats/sound-file";
+import { wavFile } from "@/core/formats/wav-writer";
+import { findSides } from "@/core/listen/find-sides";
+import { atSpeed, LiveListening } from "@/core/listen/live-listening";
+import { loopBackOf } from "@/core/listen/loop-back";
+import { measureRecording } from "@/core/listen/measure-recording";
+import { PracticeDeck } from "@/core/machine/practice-deck";
+import type { Tape } from "@/core/machine/tape";
 import { TransportMeter } from "@/core/measure/transport-meter";
-import type { FileMeasurement, ListenerApi, PracticeState } from "./listener-api";
+import { blankTape, practiceTape, sequenceInput } from "@/core/practice/practice-tape";
+import { keepTape, restoreTape } from "@/storage/practice-tapes";
+import type { Sequence } from "@/core/signals/sequence";
+import type { FileMeasurement, ListenerApi, ListenFor, PracticeState } from "./listener-api";
 
 const RESULTS_PER_SECOND = 10;
 const PRACTICE_RATE_HZ = 48000;
 /** Practice sound owed after the page slept is let go, not caught up with. */
 const LONGEST_CATCH_UP_SECONDS = 0.5;
+const STALLED_SECONDS = 1.5;
 
-let live: LiveTransport | null = null;
+let live: LiveListening | null = null;
 let withFlutter = false;
-let emit: ((result: LiveResult) => void) | null = null;
 let deck: PracticeDeck | null = null;
+let tape: Tape | null = null;
+let sequence: Sequence | null = null;
 let timer: ReturnType<typeof setInterval> | undefined;
 let input: MessagePort | null = null;
 let cancelled = false;
@@ -26,20 +37,31 @@ function stop(): void {
   input = null;
   live = null;
   deck = null;
+  if (tape) void keepTape(tape);
+  tape = null;
 }
 
 function practiceState(): PracticeState {
-  const trimmer = deck?.transport.trimmer;
-  return { slotTurns: trimmer?.slotTurns ?? 0, atStop: trimmer?.atStop ?? false };
+  if (!deck) throw new Error("The practice machine is switched off. Start it under Practice.");
+  const { slotTurns, atStop } = deck.transport.trimmer;
+  return { slotTurns, atStop, deck: deck.status };
+}
+
+async function inserted(content: Tape): Promise<Tape> {
+  if (tape) await keepTape(tape);
+  await restoreTape(content);
+  tape = content;
+  return content;
 }
 
 const api: ListenerApi = {
-  async startPractice(options: Omit<PracticeDeckOptions, "sampleRateHz">, nominalHz, turnedTo, onResult) {
+  async startPractice({ parameters, seed, turnedTo }, listenFor, onResult) {
     stop();
-    deck = new PracticeDeck({ ...options, sampleRateHz: PRACTICE_RATE_HZ });
+    const content = await inserted(practiceTape(listenFor.tape));
+    deck = new PracticeDeck({ parameters, seed, sampleRateHz: PRACTICE_RATE_HZ, tape: content });
     deck.transport.trimmer.turn(turnedTo);
-    live = new LiveTransport(PRACTICE_RATE_HZ, 2, nominalHz);
-    emit = onResult;
+    deck.press("play");
+    live = new LiveListening({ ...listenFor, sampleRateHz: PRACTICE_RATE_HZ, channelCount: 2 });
     let last = performance.now();
     timer = setInterval(() => {
       if (!deck || !live) return;
@@ -47,7 +69,7 @@ const api: ListenerApi = {
       const seconds = Math.min(LONGEST_CATCH_UP_SECONDS, (now - last) / 1000);
       last = now;
       live.push(deck.render(Math.round(seconds * PRACTICE_RATE_HZ)));
-      emit?.(live.result(withFlutter));
+      onResult(live.result(withFlutter), deck.status);
     }, 1000 / RESULTS_PER_SECOND);
     return practiceState();
   },
@@ -57,19 +79,55 @@ const api: ListenerApi = {
     return practiceState();
   },
 
-  async startInput(port, sampleRateHz, channelCount, nominalHz, onResult) {
+  async pressKey(key) {
+    if (key === "record") deck?.setInput(sequence && sequenceInput(sequence, PRACTICE_RATE_HZ));
+    deck?.press(key);
+    if (tape && key !== "record") await keepTape(tape);
+    live?.mark();
+    return practiceState();
+  },
+
+  async loadTape(reference) {
+    const speedCmPerS = tape?.speedCmPerS ?? 4.76;
+    deck?.load(await inserted(reference ? practiceTape(reference) : blankTape(speedCmPerS)));
+    return practiceState();
+  },
+
+  async turnSide() {
+    deck?.turnSide();
+    return practiceState();
+  },
+
+  async resetCounter() {
+    deck?.resetCounter();
+    return practiceState();
+  },
+
+  async chooseInput(chosen) {
+    sequence = chosen;
+  },
+
+  async startInput(port, { sampleRateHz, channelCount, clockPpm }, listenFor, onResult, onStall) {
     stop();
-    live = new LiveTransport(sampleRateHz, channelCount, nominalHz);
-    emit = onResult;
+    live = new LiveListening({
+      ...listenFor,
+      sampleRateHz: sampleRateHz * (1 + clockPpm / 1e6),
+      channelCount,
+    });
     input = port;
-    let heard = false;
-    port.onmessage = ({ data }: MessageEvent<Float32Array[]>) => {
-      heard = true;
-      live?.push(data);
+    let expected: number | null = null;
+    let silentTicks = 0;
+    port.onmessage = ({ data }: MessageEvent<{ start: number; channels: Float32Array[] }>) => {
+      const { start, channels } = data;
+      if (expected !== null && start > expected) live?.lose(start - expected);
+      expected = start + channels[0].length;
+      silentTicks = -1;
+      live?.push(channels);
     };
     timer = setInterval(() => {
-      if (live && heard) emit?.(live.result(withFlutter));
-      heard = false;
+      if (live && silentTicks === -1) onResult(live.result(withFlutter));
+      silentTicks++;
+      if (silentTicks === STALLED_SECONDS * RESULTS_PER_SECOND) onStall();
     }, 1000 / RESULTS_PER_SECOND);
   },
 
@@ -81,47 +139,100 @@ const api: ListenerApi = {
     live?.mark();
   },
 
+  async evidence() {
+    const kept = live?.evidence();
+    if (!kept || kept.channels.length === 0 || kept.channels[0].length === 0) return null;
+    const rate = Math.round(kept.sampleRateHz);
+    const wav = wavFile(kept.channels, rate, "int24");
+    return Comlink.transfer({ wav, seconds: kept.channels[0].length / rate }, [wav.buffer]);
+  },
+
+  async loopBack(toneHz) {
+    const kept = live?.recent();
+    if (!kept) throw new Error("The input has stopped. Start it and try again.");
+    return loopBackOf(kept.channels[0], kept.sampleRateHz, toneHz);
+  },
+
+  async findSides() {
+    const kept = live?.recent();
+    if (!kept) throw new Error("Start the source first.");
+    return findSides(kept.channels, kept.sampleRateHz);
+  },
+
   async stop() {
     stop();
   },
 
-  async measureFile(file, nominalHz, onProgress): Promise<FileMeasurement | null> {
+  async measureFile(file, { tape: reference, speedFactor, nominalHz }, onProgress) {
     cancelled = false;
-    const wav = await openSound(bytesOfBlob(file));
-    const meter = new TransportMeter(wav.sampleRateHz, wav.channelCount, nominalHz);
-    let frames = 0;
-    let reported = 0;
-    for await (const block of wav.blocks()) {
-      meter.push(block);
-      frames += block[0].length;
-      if (performance.now() - reported > 100) {
-        reported = performance.now();
-        onProgress(frames / wav.frameCount);
-      }
-      if (cancelled) return null;
-    }
-    const rows = meter.channels.map((channel, c) => {
-      const speed = meter.speed(c);
-      const flutter = meter.flutter(c);
-      return {
-        channel,
-        speed: speed.result,
-        flutter: flutter.result,
-        warnings: [...new Set([...speed.warnings, ...flutter.warnings])],
-      };
-    });
-    return {
-      name: file.name,
-      sampleRateHz: wav.sampleRateHz,
-      durationSeconds: wav.durationSeconds,
-      warnings: wav.warnings,
-      channels: rows,
-    };
+    const sound = await openSound(bytesOfBlob(file));
+    return reference.bands.length > 1
+      ? measureBands(file.name, sound, { tape: atSpeed(reference, speedFactor) }, onProgress)
+      : measureTone(file.name, sound, nominalHz, onProgress);
   },
 
   async cancelFile() {
     cancelled = true;
   },
 };
+
+async function measureTone(
+  name: string,
+  sound: SoundFile,
+  nominalHz: number,
+  onProgress: (share: number) => void,
+): Promise<FileMeasurement | null> {
+  const meter = new TransportMeter(sound.sampleRateHz, sound.channelCount, nominalHz);
+  let frames = 0;
+  let reported = 0;
+  for await (const block of sound.blocks()) {
+    meter.push(block);
+    frames += block[0].length;
+    if (performance.now() - reported > 100) {
+      reported = performance.now();
+      onProgress(frames / sound.frameCount);
+    }
+    if (cancelled) return null;
+  }
+  const channels = meter.channels.map((channel, c) => {
+    const speed = meter.speed(c);
+    const flutter = meter.flutter(c);
+    return {
+      channel,
+      speed: speed.result,
+      flutter: flutter.result,
+      warnings: [...new Set([...speed.warnings, ...flutter.warnings])],
+    };
+  });
+  const { sampleRateHz, durationSeconds, warnings } = sound;
+  return { name, sampleRateHz, durationSeconds, warnings, channels };
+}
+
+/** Of a tape with several bands: speed from the band that is for it, or else from the one that is known best. */
+async function measureBands(
+  name: string,
+  sound: SoundFile,
+  { tape: reference }: Pick<ListenFor, "tape">,
+  onProgress: (share: number) => void,
+): Promise<FileMeasurement | null> {
+  const report = await measureRecording(sound, {
+    tape: reference,
+    sequences: [],
+    onProgress,
+    cancelled: () => cancelled,
+  });
+  if (!report) return null;
+  const usable = report.stretches.filter(({ speed }) => speed !== null);
+  const forSpeed = usable.filter(({ index }) => reference.bands[index].role === "speed");
+  const [best] = [...forSpeed, ...usable].toSorted(
+    (a, b) => Number(forSpeed.includes(b)) - Number(forSpeed.includes(a)),
+  );
+  const { sampleRateHz, durationSeconds } = report;
+  const warnings = best ? report.warnings : [...report.warnings, `No tone of ${reference.name} was heard.`];
+  const channels = best
+    ? [{ channel: best.speed!.channel, speed: best.speed, flutter: best.flutter, warnings: best.warnings }]
+    : [];
+  return { name, sampleRateHz, durationSeconds, warnings, channels };
+}
 
 Comlink.expose(api);

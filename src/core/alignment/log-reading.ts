@@ -16,6 +16,10 @@ export interface LogContext {
   phase: Reading["phase"];
   at: string;
   source: Reading["source"];
+  /** ± percent of the clock that sampled the sound; an uncalibrated sound card's when left out. */
+  clockPercent?: number;
+  /** The recording that was kept of it. */
+  evidenceId?: string | null;
 }
 
 /** A speed reading as it is stored, from a measured mean and its own uncertainty (percent). */
@@ -27,7 +31,11 @@ export function speedReading(
     ...base(context, "speed", measured.seconds),
     quantity: "speedError",
     value: measured.errorPercent,
-    uncertainty: speedUncertainty(measured.uncertaintyPercent, context.tapeUncertaintyPercent),
+    uncertainty: speedUncertainty(
+      measured.uncertaintyPercent,
+      context.tapeUncertaintyPercent,
+      context.clockPercent,
+    ),
     ownUncertainty: measured.uncertaintyPercent,
     method: "Hann-weighted mean of the instantaneous frequency",
   };
@@ -70,6 +78,7 @@ function base(context: LogContext, station: StationId, seconds: number) {
     at,
     source,
     engine: ENGINE,
+    evidenceId: context.evidenceId ?? null,
     supersedes: null,
   };
 }

@@ -108,6 +108,8 @@ export const readingSchema = z.object({
   at: time,
   source: z.object({ kind: z.enum(["practice", "file", "sound card"]), name: z.string().max(300) }),
   engine: z.string().max(40),
+  /** The recording of what was heard, where one was kept. */
+  evidenceId: id.nullable().default(null),
   supersedes: id.nullable().default(null),
 });
 export type Reading = z.infer<typeof readingSchema>;

@@ -8,8 +8,11 @@ const FLUTTER_RESIDUAL_PERCENT = 0.0005;
 export const combined = (...shares: number[]): number => Math.hypot(...shares);
 
 /** Uncertainty of a speed error, percent: the reading's own, the tape's and the clock's. */
-export const speedUncertainty = (ownPercent: number, tapePercent: number): number =>
-  combined(ownPercent, tapePercent, CLOCK_PERCENT);
+export const speedUncertainty = (
+  ownPercent: number,
+  tapePercent: number,
+  clockPercent = CLOCK_PERCENT,
+): number => combined(ownPercent, tapePercent, clockPercent);
 
 /** Uncertainty of a flutter figure, percent. */
 export const flutterUncertainty = (percent: number): number =>

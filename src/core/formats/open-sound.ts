@@ -13,6 +13,6 @@ export async function openSound(source: ByteSource): Promise<SoundFile> {
   if (start === "fLaC" || start.startsWith("ID3")) return openFlac(source);
   if (["RIFF", "RF64", "BW64"].includes(start)) return openWav(source);
   throw new SoundFileError(
-    "This is neither a WAV nor a FLAC file: it begins with neither header. Save the recording as WAV or FLAC and try again.",
+    "This is not a WAV file, nor a FLAC file: it begins with neither header. Save the recording as WAV or FLAC and try again.",
   );
 }

@@ -31,3 +31,24 @@ export function requireSampleRate(kind: string, sampleRateHz: number): void {
       `The ${kind} file gives a sample rate of ${sampleRateHz} Hz, which cannot be. It is damaged; export it again.`,
     );
 }
+
+/** Sound that was decoded as a whole already. */
+export function soundInMemory(channels: Float32Array[], sampleRateHz: number): SoundFile {
+  const frameCount = channels[0]?.length ?? 0;
+  if (frameCount === 0) throw new SoundFileError("The file holds no sound. Record or export it again.");
+  return {
+    sampleRateHz,
+    channelCount: channels.length,
+    kind: "float",
+    bitsPerSample: 32,
+    frameCount,
+    durationSeconds: frameCount / sampleRateHz,
+    warnings: [
+      "This file may be compressed with loss: speed and flutter can be trusted, response, distortion and noise cannot. Use WAV or FLAC where you can.",
+    ],
+    async *blocks(framesPerBlock = 32768) {
+      for (let at = 0; at < frameCount; at += framesPerBlock)
+        yield channels.map((channel) => Float64Array.from(channel.subarray(at, at + framesPerBlock)));
+    },
+  };
+}

@@ -41,6 +41,8 @@ const RECOGNISE_EVERY_SECONDS = 1.5;
 const CHECK_EVERY_SECONDS = 0.45;
 /** Tones that speed and flutter can be read from. */
 const LOWEST_CARRIER_HZ = 900;
+/** Kept even when no evidence is wanted, for questions about the present. */
+const LEAST_KEPT_SECONDS = 10;
 const STILL_PLAYING_SECONDS = 0.8;
 
 /**
@@ -68,7 +70,7 @@ export class LiveListening {
     this.transport = new LiveTransport(sampleRateHz, channelCount, nominalHz);
     this.check = new SignalCheck(sampleRateHz, channelCount);
     this.ear = new BandEar(sampleRateHz, channelCount, RECOGNISED_SECONDS);
-    this.ring = new SoundRing(sampleRateHz, channelCount, evidenceSeconds);
+    this.ring = new SoundRing(sampleRateHz, channelCount, Math.max(LEAST_KEPT_SECONDS, evidenceSeconds));
   }
 
   push(block: Array<Float64Array | Float32Array>): void {
@@ -89,8 +91,16 @@ export class LiveListening {
     this.transport.mark();
   }
 
-  evidence(): { sampleRateHz: number; channels: Float32Array[] } {
+  /** The last seconds that were heard, oldest first, full scale = ±1. */
+  recent(): { sampleRateHz: number; channels: Float32Array[] } {
     return { sampleRateHz: this.ring.sampleRateHz, channels: this.ring.contents() };
+  }
+
+  /** As much of them as is wanted as evidence, perhaps nothing. */
+  evidence(): { sampleRateHz: number; channels: Float32Array[] } {
+    const { sampleRateHz, channels } = this.recent();
+    const frames = Math.round(this.options.evidenceSeconds * sampleRateHz);
+    return { sampleRateHz, channels: channels.map((x) => x.subarray(Math.max(0, x.length - frames))) };
   }
 
   result(withFlutter: boolean): ListeningResult {

@@ -74,6 +74,10 @@ export type ReferenceTape = z.infer<typeof referenceTapeSchema>;
 export const frequencyUncertaintyOf = (tape: ReferenceTape): number =>
   Math.hypot(tape.frequencyUncertaintyPercent, tape.making?.speedUncertaintyPercent ?? 0);
 
+/** The same as a short number: "0.3". */
+export const uncertaintyText = (tape: ReferenceTape): string =>
+  String(Number(frequencyUncertaintyOf(tape).toPrecision(2)));
+
 /** The frequency that a tone band really has at right speed, certificate counted in. */
 export const certifiedFrequencyHz = (band: Band): number =>
   band.frequencyHz * (1 + (band.frequencyErrorPercent ?? 0) / 100);

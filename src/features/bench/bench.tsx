@@ -167,6 +167,13 @@ function OpenBench({
         <Alert
           severity="warning"
           sx={{ mx: 2.5 }}
+          action={
+            listener.lost && !notice ? (
+              <Button color="inherit" onClick={() => void listener.startSoundCard()}>
+                Start again
+              </Button>
+            ) : undefined
+          }
           onClose={() => {
             setNotice(null);
             listener.dismissTrouble();

@@ -24,6 +24,7 @@ function Listening({ view, children }: { view: JobView; children: ReactNode }) {
     jobId: job.id,
     machineId: machine.id,
     machineName: machine.name,
+    tape: view.tape,
     nominalHz,
     speedCmPerS: job.speedCmPerS,
   });

@@ -15,6 +15,7 @@ import { VerdictMark } from "@/ui/verdict-mark";
 import type { JobView } from "../job/use-job-records";
 import { FlutterPanel } from "./flutter-panel";
 import type { ListenerState } from "./use-listener";
+import { frequencyUncertaintyOf } from "@/core/reference/reference-tape";
 import type { Measured } from "./measured";
 
 interface Shown {
@@ -30,7 +31,11 @@ export function shownAt(station: Station, view: JobView, measured: Measured | nu
   if (station.id === "speed") {
     const speed = measured?.speed;
     if (!speed) return null;
-    const uncertainty = speedUncertainty(speed.uncertaintyPercent, view.tape.frequencyUncertaintyPercent);
+    const uncertainty = speedUncertainty(
+      speed.uncertaintyPercent,
+      frequencyUncertaintyOf(view.tape),
+      measured?.clockPercent,
+    );
     return { ...speed, value: speed.errorPercent, uncertainty };
   }
   const flutter = measured?.flutter;

@@ -1,11 +1,15 @@
 import type { FlutterResult } from "@/core/measure/flutter";
-import type { LiveResult } from "@/core/measure/live-transport";
+import type { ListeningResult } from "@/core/listen/live-listening";
 import type { Reading } from "@/core/alignment/records";
 import type { FileMeasurement } from "@/workers/listener-api";
 
 /** What the bench shows and logs, whatever it came from. */
 export interface Measured {
   source: Reading["source"];
+  /** Frequency that the tone was compared with; null for the one of the job's tape. */
+  nominalHz: number | null;
+  /** ± percent of the clock that sampled it; undefined for an uncalibrated sound card. */
+  clockPercent?: number;
   speed: {
     channel: string;
     errorPercent: number;
@@ -18,12 +22,18 @@ export interface Measured {
   problems: string[];
 }
 
-export function measuredLive(result: LiveResult, source: Reading["source"]): Measured {
+export function measuredLive(
+  result: ListeningResult,
+  source: Reading["source"],
+  clockPercent?: number,
+): Measured {
   const { speed, flutter, channels } = result;
   const heard = channels.filter(({ problem }) => problem === null);
   const channel = heard.length === channels.length && heard.length === 2 ? "both" : (heard[0]?.channel ?? "");
   return {
     source,
+    clockPercent,
+    nominalHz: result.nominalHz,
     speed: speed && { ...speed, channel, seconds: speed.windowSeconds },
     flutter,
     problems: channels.flatMap(({ problem }) => problem ?? []),
@@ -38,6 +48,7 @@ export function measuredFile(file: FileMeasurement): Measured {
   const worst = flutters.toSorted((a, b) => b.weighted.peakPercent - a.weighted.peakPercent).at(0);
   return {
     source: { kind: "file", name: file.name },
+    nominalHz: null,
     speed: best ? { ...best, settled: true } : null,
     flutter: worst ? { ...worst, settled: true } : null,
     problems: [...file.warnings, ...file.channels.flatMap(({ warnings }) => warnings)],

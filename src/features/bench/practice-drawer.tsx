@@ -4,9 +4,11 @@ import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import Paper from "@mui/material/Paper";
 import TextField from "@mui/material/TextField";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useState } from "react";
 import { PRACTICE_CONDITIONS } from "@/core/machine/practice-machines";
-import { INK, SOFT, token } from "@/ui/theme";
+import { DeckKeys } from "./deck-keys";
+import { DeckTape } from "./deck-tape";
+import { DeckUnderside } from "./deck-underside";
 import type { ListenerState } from "./use-listener";
 
 interface PracticeDrawerProps {
@@ -15,19 +17,15 @@ interface PracticeDrawerProps {
   onClose(): void;
 }
 
-const STEP = 1 / 64;
-const FINE_STEP = 1 / 360;
-
-/** The practice machine: how it came in, play and stop, and its trimmer to turn. */
+/** The practice machine: how it came in, its keys and tape, and its trimmer to turn. */
 export function PracticeDrawer({ listener, adjusterName, onClose }: PracticeDrawerProps) {
   const [condition, setCondition] = useState("slow-lumpy-belt");
-  const { keptCondition } = listener;
+  const { keptCondition, practice } = listener;
   useEffect(() => {
     void keptCondition().then((kept) => kept && setCondition(kept));
     // eslint-disable-next-line react-hooks/exhaustive-deps -- asked once, when the drawer opens
   }, []);
-  const { practice } = listener;
-  const playing = listener.kind === "practice";
+  const on = listener.kind === "practice" && practice !== null;
   return (
     <Paper
       component="section"
@@ -38,14 +36,15 @@ export function PracticeDrawer({ listener, adjusterName, onClose }: PracticeDraw
         borderColor: "primary.main",
         borderRadius: 0,
         px: 2.5,
-        py: 0.5,
+        py: 0.75,
         display: "flex",
-        gap: 3,
+        columnGap: 2.5,
+        rowGap: 1,
         alignItems: "center",
         flexWrap: "wrap",
       }}
     >
-      <Box sx={{ display: "flex", flexDirection: "column", gap: 1, width: 230 }}>
+      <Box sx={{ display: "flex", flexDirection: "column", gap: 1, width: 200 }}>
         <TextField
           select
           size="small"
@@ -53,7 +52,7 @@ export function PracticeDrawer({ listener, adjusterName, onClose }: PracticeDraw
           value={practice?.conditionId ?? condition}
           onChange={(event) => {
             setCondition(event.target.value);
-            if (playing) void listener.startPractice(event.target.value);
+            if (on) void listener.startPractice(event.target.value);
           }}
         >
           {PRACTICE_CONDITIONS.map(({ id, name }) => (
@@ -63,35 +62,42 @@ export function PracticeDrawer({ listener, adjusterName, onClose }: PracticeDraw
           ))}
         </TextField>
         <Box sx={{ display: "flex", gap: 1 }}>
-          <Button
-            variant={playing ? "outlined" : "contained"}
-            fullWidth
-            onClick={() => void (playing ? listener.stop() : listener.startPractice(condition))}
-          >
-            {playing ? "Stop the deck" : "Play"}
-          </Button>
+          {on ? (
+            <Button fullWidth variant="outlined" onClick={() => void listener.stop()}>
+              Switch off
+            </Button>
+          ) : (
+            <Button fullWidth variant="contained" onClick={() => void listener.startPractice(condition)}>
+              Play
+            </Button>
+          )}
           <Button color="inherit" onClick={onClose}>
             Close
           </Button>
         </Box>
       </Box>
+      {on && (
+        <Box sx={{ display: "flex", flexDirection: "column", gap: 0.75, minWidth: 0 }}>
+          <DeckKeys practice={practice} onPress={(key) => void listener.pressKey(key)} />
+          <DeckTape listener={listener} practice={practice} />
+        </Box>
+      )}
       <DeckUnderside
         name={adjusterName}
         slotTurns={practice?.slotTurns ?? 0}
-        playing={playing}
+        playing={on}
         onTurn={(turns) => void listener.turnPractice(turns)}
       />
-      <Box sx={{ color: "text.secondary", maxWidth: 240, lineHeight: 1.4 }}>
-        {playing ? (
+      <Box sx={{ color: "text.secondary", maxWidth: on ? 130 : 240, lineHeight: 1.35 }}>
+        {on ? (
           <>
-            Drag the slot round, or arrow keys (Shift: one degree).
+            Drag the slot, or arrow keys (Shift: 1°).
             <br />
-            <b>{degrees((practice?.slotTurns ?? 0) - (practice?.loggedTurns ?? 0))}</b> since the last logged
-            turn
-            {practice?.atStop && "; at its stop"}
+            <b>{degrees(practice.slotTurns - practice.loggedTurns)}</b> since the last logged turn
+            {practice.atStop && "; at its stop"}
           </>
         ) : (
-          "A simulated deck with a reference tape in it. Its trimmer has slack, as real ones do."
+          "A simulated deck with the job's reference tape in it. Its trimmer has slack, as real ones do."
         )}
       </Box>
     </Paper>
@@ -101,110 +107,4 @@ export function PracticeDrawer({ listener, adjusterName, onClose }: PracticeDraw
 function degrees(turns: number): string {
   const d = Math.round(360 * turns);
   return d === 0 ? "0°" : `${Math.abs(d)}° ${d > 0 ? "clockwise" : "anticlockwise"}`;
-}
-
-interface UndersideProps {
-  name: string;
-  slotTurns: number;
-  playing: boolean;
-  onTurn(turns: number): void;
-}
-
-/** Line drawing of a deck's underside: motor, belt, flywheel, reel tables, and the slot that turns. */
-function DeckUnderside({ name, slotTurns, playing, onTurn }: UndersideProps) {
-  const slot = useRef<SVGGElement>(null);
-  const angle = useRef<number | null>(null);
-  const turn = useRef(onTurn);
-  useEffect(() => {
-    turn.current = onTurn;
-  });
-  useEffect(() => {
-    const element = slot.current;
-    const wheel = (event: WheelEvent) => {
-      event.preventDefault();
-      turn.current(Math.sign(event.deltaY) * (event.shiftKey ? FINE_STEP : STEP));
-    };
-    element?.addEventListener("wheel", wheel, { passive: false });
-    return () => element?.removeEventListener("wheel", wheel);
-  }, []);
-
-  const pointerAngle = (event: React.PointerEvent) => {
-    const box = slot.current!.getBoundingClientRect();
-    return Math.atan2(event.clientX - box.x - box.width / 2, -(event.clientY - box.y - box.height / 2));
-  };
-  return (
-    <svg
-      viewBox="0 0 420 136"
-      width={400}
-      height={126}
-      style={{ maxWidth: "100%", flex: "0 1 400px" }}
-      aria-label="Underside of the practice deck"
-    >
-      <g fill="none" stroke={SOFT} strokeWidth={1.5}>
-        <rect x={4} y={6} width={412} height={124} rx={10} />
-        <circle cx={70} cy={48} r={27} />
-        <circle cx={70} cy={48} r={6} />
-        <circle cx={168} cy={48} r={27} />
-        <circle cx={168} cy={48} r={6} />
-        <circle cx={128} cy={98} r={24} />
-        <circle cx={128} cy={98} r={4} />
-        <circle cx={38} cy={102} r={15} />
-        <path d="M38 94 L126 74 M38 110 L126 122" strokeDasharray="5 3" />
-        <path d="M212 20 v96" strokeDasharray="2 4" />
-        {[20, 400].flatMap((x) => [20, 116].map((y) => <circle key={`${x}-${y}`} cx={x} cy={y} r={4} />))}
-      </g>
-      <text x={38} y={106} fontSize={10.5} textAnchor="middle" fill={SOFT}>
-        M
-      </text>
-      <g
-        ref={slot}
-        role="slider"
-        tabIndex={0}
-        aria-label={`${name}, practice trimmer`}
-        aria-valuenow={Math.round(360 * slotTurns)}
-        aria-valuemin={-1440}
-        aria-valuemax={1440}
-        aria-valuetext={`${Math.round(360 * slotTurns)} degrees`}
-        aria-disabled={!playing}
-        style={{ cursor: "grab", touchAction: "none" }}
-        onPointerDown={(event) => {
-          event.currentTarget.setPointerCapture(event.pointerId);
-          angle.current = pointerAngle(event);
-        }}
-        onPointerMove={(event) => {
-          if (angle.current === null) return;
-          const now = pointerAngle(event);
-          let step = now - angle.current;
-          if (step > Math.PI) step -= 2 * Math.PI;
-          if (step < -Math.PI) step += 2 * Math.PI;
-          angle.current = now;
-          onTurn(step / (2 * Math.PI) / (event.shiftKey ? 6 : 1));
-        }}
-        onPointerUp={() => {
-          angle.current = null;
-        }}
-        onKeyDown={(event) => {
-          const way = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key];
-          if (!way) return;
-          event.preventDefault();
-          onTurn(way * (event.shiftKey ? FINE_STEP : STEP));
-        }}
-      >
-        <circle cx={312} cy={62} r={42} fill={token("leader")} stroke={INK} strokeWidth={2} />
-        <g transform={`rotate(${360 * slotTurns} 312 62)`}>
-          <rect x={307} y={26} width={10} height={72} rx={3} fill={INK} />
-          <circle cx={312} cy={26} r={4} fill={token("oxide")} />
-        </g>
-      </g>
-      <text x={312} y={122} textAnchor="middle" fontSize={13.5} fontWeight={650} fill={INK}>
-        {name.length > 24 ? `${name.slice(0, 23)}…` : name}
-      </text>
-      <text x={364} y={66} fontSize={12} fill={SOFT}>
-        + cw
-      </text>
-      <text x={232} y={66} fontSize={12} fill={SOFT}>
-        acw −
-      </text>
-    </svg>
-  );
 }

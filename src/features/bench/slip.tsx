@@ -11,6 +11,7 @@ import { READING_FONT } from "@/ui/theme";
 import { VerdictMark } from "@/ui/verdict-mark";
 import type { Phase } from "@/core/alignment/records";
 import type { JobView } from "../job/use-job-records";
+import { EvidenceButton } from "../sound/evidence-button";
 import { CorrectionMenu } from "./correction-menu";
 import { correctPhase, correctTurn } from "./corrections";
 
@@ -114,6 +115,7 @@ function ReadingRow({ reading, view }: { reading: Reading; view: JobView }) {
         sx={{ fontFamily: READING_FONT, width: "100%", fontWeight: reading.phase === "working" ? 400 : 650 }}
       >
         {withUncertainty(reading.value, reading.uncertainty, "%", reading.quantity === "speedError")}
+        {reading.evidenceId && <EvidenceButton recordingId={reading.evidenceId} />}
       </Box>
     </>
   );

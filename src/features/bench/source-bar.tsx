@@ -2,12 +2,13 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import LinearProgress from "@mui/material/LinearProgress";
-import type { RefObject } from "react";
 import { fixed, THIN_SPACE } from "@/core/formats/number-text";
 import type { LiveChannel } from "@/core/measure/live-transport";
+import { useState, type RefObject } from "react";
 import { FileButton } from "@/ui/file-button";
 import { KeyCap } from "@/ui/key-cap";
 import { READING_FONT, token } from "@/ui/theme";
+import { SignalCheckDialog } from "./signal-check-dialog";
 import type { ListenerState } from "./use-listener";
 
 interface SourceBarProps {
@@ -20,8 +21,9 @@ const NAMES = { practice: "Practice machine", file: "File", "sound card": "Sound
 
 /** What Unzel listens to, how loud it is, and whether it is sound. */
 export function SourceBar({ listener, firstButton, onPractice }: SourceBarProps) {
-  const { kind, live, measured, progress } = listener;
-  const problem = measured?.problems[0];
+  const { kind, live, measured, progress, check } = listener;
+  const [checking, setChecking] = useState(false);
+  const problem = problemOf(listener);
   return (
     <Box
       component="footer"
@@ -52,6 +54,11 @@ export function SourceBar({ listener, firstButton, onPractice }: SourceBarProps)
         </>
       )}
       {live && <Levels channels={live.channels} />}
+      {live?.band && (
+        <Box sx={{ color: "text.secondary", whiteSpace: "nowrap" }}>
+          band {live.band.index + 1}: <b>{live.band.name}</b>
+        </Box>
+      )}
       <Box
         role="status"
         sx={{
@@ -64,6 +71,17 @@ export function SourceBar({ listener, firstButton, onPractice }: SourceBarProps)
       >
         {problem ?? (measured ? "signal sound" : "")}
       </Box>
+      {check && (
+        <Button color="inherit" onClick={() => setChecking(true)}>
+          Check
+        </Button>
+      )}
+      <SignalCheckDialog
+        listener={listener}
+        report={check}
+        open={checking}
+        onClose={() => setChecking(false)}
+      />
       {kind && progress === null && (
         <Button color="inherit" onClick={() => void listener.stop()}>
           Stop
@@ -74,7 +92,7 @@ export function SourceBar({ listener, firstButton, onPractice }: SourceBarProps)
       </Button>
       <FileButton
         label="Sound file"
-        accept=".wav,audio/wav,audio/x-wav"
+        accept=".wav,.flac,audio/wav,audio/x-wav,audio/flac"
         onFile={(file) => void listener.measureFile(file)}
       >
         File…
@@ -84,6 +102,15 @@ export function SourceBar({ listener, firstButton, onPractice }: SourceBarProps)
       </Button>
     </Box>
   );
+}
+
+/** What is wrong first: nothing to hear, then no tone, then a doubtful tape, then what the check noticed. */
+function problemOf({ measured, check, live }: ListenerState): string | undefined {
+  const faults = check?.findings.filter(({ state }) => state === "fault") ?? [];
+  const silent = faults.find(({ check: name }) => name === "arrives");
+  if (silent) return `${silent.says}: ${silent.advice}`;
+  const [fault] = faults;
+  return measured?.problems[0] ?? live?.tapeDoubt ?? (fault && `${fault.says}. ${fault.advice}`) ?? undefined;
 }
 
 const FLOOR_DB = -60;

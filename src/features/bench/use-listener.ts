@@ -1,11 +1,19 @@
 import { useCallback, useEffect, useRef, useState } from "react";
-import { readDraft, saveDraft } from "@/storage/drafts";
 import { openSoundCard, type SoundCardInput } from "@/audio/sound-card";
-import { PRACTICE_CONDITIONS, PRACTICE_MACHINES } from "@/core/machine/practice-machines";
-import type { LiveResult } from "@/core/measure/live-transport";
-import type { StripPoint } from "@/ui/strip";
-import { callback, handOver, startListener, type Listener } from "@/workers/start-listener";
+import { watchDevices, soundDevices } from "@/audio/sound-devices";
 import type { Reading } from "@/core/alignment/records";
+import type { ListeningResult } from "@/core/listen/live-listening";
+import type { DeckKey, DeckStatus } from "@/core/machine/practice-deck";
+import { PRACTICE_CONDITIONS, PRACTICE_MACHINES } from "@/core/machine/practice-machines";
+import type { SignalReport } from "@/core/measure/signal-check";
+import type { ReferenceTape } from "@/core/reference/reference-tape";
+import type { Sequence } from "@/core/signals/sequence";
+import { readCalibration, type Calibration } from "@/storage/calibrations";
+import { readDraft, saveDraft } from "@/storage/drafts";
+import { readSettings } from "@/storage/settings";
+import type { StripPoint } from "@/ui/strip";
+import type { PracticeState } from "@/workers/listener-api";
+import { callback, handOver, startListener, type Listener } from "@/workers/start-worker";
 import { measuredFile, measuredLive, type Measured } from "./measured";
 
 export type SourceKind = Reading["source"]["kind"];
@@ -16,11 +24,26 @@ export interface PracticeSetUp {
   slotTurns: number;
   loggedTurns: number;
   atStop: boolean;
+  deck: DeckStatus;
+  /** Two heads or three, and whether it plays backwards by itself. */
+  heads: number;
+  autoReverse: boolean;
+}
+
+/** The sound card that is heard, or was heard last. */
+export interface HeardCard {
+  deviceId: string;
+  name: string;
+  sampleRateHz: number;
+  channelCount: number;
+  processing: string[];
+  calibration: Calibration | null;
 }
 
 interface ListenOptions {
   machineId: string;
   machineName: string;
+  tape: ReferenceTape;
   nominalHz: number;
   speedCmPerS: number;
   jobId: string;
@@ -42,12 +65,16 @@ export function useListener(options: ListenOptions) {
   const card = useRef<SoundCardInput | null>(null);
   const kept = useRef<KeptPractice | null>(null);
   const [kind, setKind] = useState<SourceKind | null>(null);
-  const [live, setLive] = useState<LiveResult | null>(null);
+  const [live, setLive] = useState<ListeningResult | null>(null);
+  const [check, setCheck] = useState<SignalReport | null>(null);
   const [measured, setMeasured] = useState<Measured | null>(null);
-  const [spectrum, setSpectrum] = useState<LiveResult["spectrum"]>(null);
+  const [spectrum, setSpectrum] = useState<ListeningResult["spectrum"]>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
+  /** The sound card was lost and can be started again. */
+  const [lost, setLost] = useState(false);
   const [progress, setProgress] = useState<number | null>(null);
   const [practice, setPractice] = useState<PracticeSetUp | null>(null);
+  const [heardCard, setHeardCard] = useState<HeardCard | null>(null);
   const [speedStrip, setSpeedStrip] = useState<StripPoint[]>([]);
   const [flutterStrip, setFlutterStrip] = useState<StripPoint[]>([]);
   const [marks, setMarks] = useState<number[]>([]);
@@ -73,28 +100,46 @@ export function useListener(options: ListenOptions) {
     if (kind && kind !== "file") void api().showFlutter(flutter);
   }, [api, kind, flutter]);
 
+  useEffect(() => {
+    if (!lost || !heardCard) return;
+    return watchDevices(async () => {
+      const { inputs } = await soundDevices();
+      if (inputs.some(({ id }) => id === heardCard.deviceId))
+        setTrouble(`${heardCard.name} is back. Start it again; what was logged is kept.`);
+    });
+  }, [lost, heardCard]);
+
   const clear = () => {
     setLive(null);
+    setCheck(null);
     setMeasured(null);
     setSpectrum(null);
     setSpeedStrip([]);
     setFlutterStrip([]);
     setMarks([]);
     setTrouble(null);
+    setLost(false);
   };
 
-  const onResult = (source: Reading["source"]) =>
-    callback((result: LiveResult) => {
-      setLive(result);
-      setMeasured(measuredLive(result, source));
-      if (result.spectrum) setSpectrum(result.spectrum);
-      const add = (value: number) => (points: StripPoint[]) => [
-        ...points.filter(({ seconds }) => seconds > result.seconds - STRIP_SECONDS),
-        { seconds: result.seconds, value },
-      ];
-      if (result.speed) setSpeedStrip(add(result.speed.instantPercent));
-      if (result.flutter) setFlutterStrip(add(result.flutter.weighted.peakPercent));
-    });
+  const show = (source: Reading["source"], clockPercent?: number) => (result: ListeningResult) => {
+    setLive(result);
+    setMeasured(measuredLive(result, source, clockPercent));
+    if (result.check) setCheck(result.check);
+    if (result.spectrum) setSpectrum(result.spectrum);
+    const add = (value: number) => (points: StripPoint[]) => [
+      ...points.filter(({ seconds }) => seconds > result.seconds - STRIP_SECONDS),
+      { seconds: result.seconds, value },
+    ];
+    if (result.speed) setSpeedStrip(add(result.speed.instantPercent));
+    if (result.flutter) setFlutterStrip(add(result.flutter.weighted.peakPercent));
+  };
+
+  const listenFor = async () => ({
+    tape: options.tape,
+    speedFactor: options.speedCmPerS / options.tape.speedCmPerS,
+    nominalHz: options.nominalHz,
+    evidenceSeconds: (await readSettings()).evidenceSeconds,
+  });
 
   const stop = async () => {
     card.current?.stop();
@@ -114,7 +159,7 @@ export function useListener(options: ListenOptions) {
       speedCmPerS: options.speedCmPerS,
       ...condition.settings,
     };
-    const source = { kind: "practice" as const, name: options.machineName };
+    const showIt = show({ kind: "practice", name: options.machineName }, 0);
     const before = (await readDraft(keptId)) as KeptPractice | undefined;
     kept.current =
       before?.conditionId === conditionId
@@ -122,30 +167,61 @@ export function useListener(options: ListenOptions) {
         : { conditionId, seed: 1 + Math.floor(Math.random() * 1e6), slotTurns: 0, loggedTurns: 0 };
     await saveDraft(keptId, kept.current);
     const state = await api().startPractice(
-      { parameters, toneHz: options.nominalHz, seed: kept.current.seed },
-      options.nominalHz,
-      kept.current.slotTurns,
-      onResult(source),
+      { parameters, seed: kept.current.seed, turnedTo: kept.current.slotTurns },
+      await listenFor(),
+      callback((result: ListeningResult, deck: DeckStatus) => {
+        showIt(result);
+        setPractice((p) => p && { ...p, deck });
+      }),
     );
-    setPractice({ conditionId, loggedTurns: kept.current.loggedTurns, ...state });
+    setPractice({
+      conditionId,
+      loggedTurns: kept.current.loggedTurns,
+      heads: parameters["deck.heads"],
+      autoReverse: parameters["deck.autoReverse"] > 0,
+      ...state,
+    });
     setKind("practice");
+  };
+
+  /** The sound card stopped by itself: what was measured stays to be seen, what was logged is stored. */
+  const loseCard = (why: string) => {
+    card.current?.stop();
+    card.current = null;
+    void listener.current?.api.stop();
+    setKind(null);
+    setTrouble(`${why} What was logged is kept.`);
+    setLost(true);
   };
 
   const startSoundCard = async () => {
     await stop();
     try {
-      const input = await openSoundCard(() => {
-        void listener.current?.api.stop();
-        setKind(null);
-        setTrouble("The sound card went away. What was logged is kept; plug it in and start it again.");
-      });
+      const { inputId } = await readSettings();
+      const input = await openSoundCard(inputId, (loss) =>
+        loseCard(
+          loss === "unplugged"
+            ? "The sound card went away. Plug it in and start it again."
+            : "The sound card was stopped by the system, by sleep or by another program. Start it again.",
+        ),
+      );
       card.current = input;
+      const { port, ...about } = input;
+      const calibration = (await readCalibration(input.deviceId)) ?? null;
+      setHeardCard({ ...about, calibration });
+      const clock = calibration?.clock;
       await api().startInput(
-        handOver(input.port, [input.port]),
-        input.sampleRateHz,
-        input.channelCount,
-        options.nominalHz,
-        onResult({ kind: "sound card", name: input.name }),
+        handOver(port, [port]),
+        {
+          sampleRateHz: input.sampleRateHz,
+          channelCount: input.channelCount,
+          clockPpm: clock?.ppm ?? 0,
+        },
+        await listenFor(),
+        callback(
+          show({ kind: "sound card", name: input.name }, clock ? clock.uncertaintyPpm / 1e4 : undefined),
+        ),
+        callback(() => loseCard("Nothing has come from the sound card for a while. Start it again.")),
       );
       setKind("sound card");
       if (input.processing.length > 0)
@@ -156,6 +232,7 @@ export function useListener(options: ListenOptions) {
       card.current?.stop();
       card.current = null;
       setTrouble((error as Error).message);
+      setLost(true);
     }
   };
 
@@ -164,7 +241,7 @@ export function useListener(options: ListenOptions) {
     setKind("file");
     setProgress(0);
     try {
-      const result = await api().measureFile(file, options.nominalHz, callback(setProgress));
+      const result = await api().measureFile(file, await listenFor(), callback(setProgress));
       if (result) setMeasured(measuredFile(result));
       else setKind(null);
     } catch (error) {
@@ -180,19 +257,26 @@ export function useListener(options: ListenOptions) {
     kept.current = { ...kept.current, ...changed };
     await saveDraft(keptId, kept.current);
   };
+  const setState = (state: PracticeState) => setPractice((p) => p && { ...p, ...state });
 
   return {
     kind,
     live,
+    check,
     measured,
     spectrum,
     trouble,
+    lost,
     progress,
     practice,
+    card: heardCard,
     speedStrip,
     flutterStrip,
     marks,
-    dismissTrouble: () => setTrouble(null),
+    dismissTrouble: () => {
+      setTrouble(null);
+      setLost(false);
+    },
     startPractice,
     startSoundCard,
     measureFile,
@@ -201,12 +285,21 @@ export function useListener(options: ListenOptions) {
     /** How the practice machine of this job came in, if it was played before. */
     keptCondition: async () => ((await readDraft(keptId)) as KeptPractice | undefined)?.conditionId,
     cancelFile: () => void api().cancelFile(),
+    /** The last seconds that were heard, as a WAV file; null when nothing is kept. */
+    evidence: async () => (kind && kind !== "file" ? api().evidence() : null),
+    /** What the last second says about left and right. */
+    findSides: () => api().findSides(),
     /** Turns the practice machine's slot. */
     turnPractice: async (turns: number) => {
       const state = await api().turnPractice(turns);
-      setPractice((p) => p && { ...p, ...state });
+      setState(state);
       await keepPractice({ slotTurns: state.slotTurns });
     },
+    pressKey: async (key: DeckKey) => setState(await api().pressKey(key)),
+    loadTape: async (tape: ReferenceTape | null) => setState(await api().loadTape(tape)),
+    turnSide: async () => setState(await api().turnSide()),
+    resetCounter: async () => setState(await api().resetCounter()),
+    chooseInput: (sequence: Sequence | null) => void api().chooseInput(sequence),
     /** Says that a turn was logged just now. */
     markTurn: async () => {
       setPractice((p) => p && { ...p, loggedTurns: p.slotTurns });

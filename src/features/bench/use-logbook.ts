@@ -2,6 +2,8 @@ import { useEffect, useRef } from "react";
 import { flutterReadings, speedReading, type LogContext } from "@/core/alignment/log-reading";
 import { inForce, type Adjuster, type Phase, type StationId } from "@/core/alignment/records";
 import { readingsOf } from "@/core/alignment/station-state";
+import { frequencyUncertaintyOf } from "@/core/reference/reference-tape";
+import { keepRecording, StorageFullError } from "@/storage/recordings";
 import { appendAdjustment, appendReadings, newId } from "@/storage/jobs";
 import type { JobView } from "../job/use-job-records";
 import type { ListenerState } from "./use-listener";
@@ -15,13 +17,21 @@ export function useLogbook(view: JobView, stationId: StationId, nominalHz: numbe
   const awaiting = useRef<{ since: string } | null>(null);
   const { measured, live } = listener;
 
-  const context = (phase: Phase, channel: string, source: Measured["source"], at: string): LogContext => ({
+  const context = (
+    phase: Phase,
+    channel: string,
+    source: Measured["source"],
+    at: string,
+    evidenceId: string | null = null,
+  ): LogContext => ({
     newId,
     jobId: view.job.id,
     channel,
     tapeId: view.tape.id,
-    tapeUncertaintyPercent: view.tape.frequencyUncertaintyPercent,
-    nominalHz,
+    tapeUncertaintyPercent: frequencyUncertaintyOf(view.tape),
+    clockPercent: measured?.clockPercent,
+    nominalHz: measured?.nominalHz ?? nominalHz,
+    evidenceId,
     speedCmPerS: view.job.speedCmPerS,
     phase,
     at,
@@ -35,18 +45,55 @@ export function useLogbook(view: JobView, stationId: StationId, nominalHz: numbe
     if (stationId === "speed") {
       if (!measured.speed) return "There is no steady tone to log.";
       if (!measured.speed.settled) return "Still settling; log when the number is steady.";
+      const evidence = await takeEvidence(phase, "speed", at);
       await appendReadings([
-        speedReading(measured.speed, context(phase, measured.speed.channel, measured.source, at)),
+        speedReading(
+          measured.speed,
+          context(phase, measured.speed.channel, measured.source, at, evidence.id),
+        ),
       ]);
+      awaiting.current = null;
+      return evidence.keep();
     } else {
       if (!measured.flutter) return "There is no steady tone to log.";
       if (!measured.flutter.settled) return "Flutter needs ten steady seconds before it is logged.";
+      const evidence = await takeEvidence(phase, "wow and flutter", at);
       await appendReadings(
-        flutterReadings(measured.flutter, context(phase, measured.flutter.channel, measured.source, at)),
+        flutterReadings(
+          measured.flutter,
+          context(phase, measured.flutter.channel, measured.source, at, evidence.id),
+        ),
       );
+      awaiting.current = null;
+      return evidence.keep();
     }
-    awaiting.current = null;
-    return null;
+  };
+
+  /**
+   * The sound behind a reading, taken before anything else can change; `keep` stores it once the reading is safe, and
+   * returns a sentence when there was no room.
+   */
+  const takeEvidence = async (phase: Phase, what: string, at: string) => {
+    const heard = await listener.evidence().catch(() => null);
+    const id = heard ? newId() : null;
+    const keep = async (): Promise<string | null> => {
+      if (!heard || !id) return null;
+      try {
+        await keepRecording({
+          id,
+          jobId: view.job.id,
+          at,
+          seconds: heard.seconds,
+          what: `${what}, ${phase}`,
+          sound: new Blob([heard.wav as Uint8Array<ArrayBuffer>], { type: "audio/wav" }),
+        });
+        return null;
+      } catch (error) {
+        if (error instanceof StorageFullError) return error.message;
+        return "The reading is logged, but its sound could not be kept in this browser's storage.";
+      }
+    };
+    return { id, keep };
   };
 
   const keepReadingBefore = async (at: number) => {

@@ -15,7 +15,7 @@ import { FileButton } from "@/ui/file-button";
 import { KeyCap } from "@/ui/key-cap";
 import { JobTapeLine } from "../job/job-tape-line";
 import { useFloor } from "../job/use-job-records";
-import { ThemeSwitch } from "../shell/theme-switch";
+import { PageFrame } from "../shell/page-frame";
 import { nextStep } from "./next-step";
 
 /** All jobs as tape lines, and what can be done now. */
@@ -39,24 +39,24 @@ export function Floor() {
   const steps = (jobs ?? []).flatMap((records) => nextStep(records) ?? []).slice(0, 3);
 
   return (
-    <Box sx={{ maxWidth: 1320, mx: "auto", px: 3.5, pb: 6 }}>
-      <Box component="header" sx={{ display: "flex", alignItems: "center", gap: 2, height: 68 }}>
-        <Typography component="span" sx={{ fontSize: 24, fontWeight: 780, letterSpacing: "-0.02em" }}>
-          Unzel
-        </Typography>
-        <Typography variant="h1" sx={{ fontSize: 17, fontWeight: 500, color: "text.secondary" }}>
-          Floor
-        </Typography>
-        <Box sx={{ flex: 1 }} />
-        <ThemeSwitch />
-        <FileButton label="Job file" accept=".json,application/json" onFile={(file) => void importFile(file)}>
-          Import job
-        </FileButton>
-        <Button variant="contained" component={Link} href="/jobs/new">
-          New job<KeyCap>N</KeyCap>
-        </Button>
-      </Box>
-      <main>
+    <PageFrame
+      title="Floor"
+      actions={
+        <>
+          <FileButton
+            label="Job file"
+            accept=".json,application/json"
+            onFile={(file) => void importFile(file)}
+          >
+            Import job
+          </FileButton>
+          <Button variant="contained" component={Link} href="/jobs/new">
+            New job<KeyCap>N</KeyCap>
+          </Button>
+        </>
+      }
+    >
+      <>
         {message && (
           <Alert severity={message.severity} onClose={() => setMessage(null)} sx={{ mb: 2 }}>
             {message.text}
@@ -103,8 +103,8 @@ export function Floor() {
         {jobs?.map((records) => (
           <FloorJob key={records.job.id} records={records} />
         ))}
-      </main>
-    </Box>
+      </>
+    </PageFrame>
   );
 }
 

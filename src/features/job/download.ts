@@ -1,9 +1,13 @@
 /** Hands a text to the browser as a file to save. */
-export function download(name: string, text: string, type: string): void {
-  const url = URL.createObjectURL(new Blob([text], { type }));
+export const download = (name: string, text: string, type: string): void =>
+  downloadBlob(name, new Blob([text], { type }));
+
+/** Hands bytes to the browser as a file to save. */
+export function downloadBlob(name: string, blob: Blob): void {
+  const url = URL.createObjectURL(blob);
   const link = document.createElement("a");
   link.href = url;
-  link.download = name;
+  link.download = fileName(name);
   link.click();
   setTimeout(() => URL.revokeObjectURL(url), 10_000);
 }

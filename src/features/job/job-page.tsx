@@ -13,6 +13,7 @@ import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useCallback, useState } from "react";
 import { presentStation } from "@/core/alignment/station-state";
+import { uncertaintyText } from "@/core/reference/reference-tape";
 import { ROUTE } from "@/core/alignment/stations";
 import type { StationId } from "@/core/alignment/records";
 import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
@@ -98,7 +99,7 @@ function JobForm({ view }: { view: JobView }) {
             %, tape speed {job.speedCmPerS} cm/s.
           </Typography>
           <Typography sx={{ mt: 1 }}>
-            Reference tape: {tape.name}, ±{tape.frequencyUncertaintyPercent} %.
+            Reference tape: {tape.name}, ±{uncertaintyText(tape)} %.
           </Typography>
         </Card>
         <Waiting view={view} />

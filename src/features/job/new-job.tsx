@@ -15,6 +15,8 @@ import { z } from "zod";
 import type { Job, Machine } from "@/core/alignment/records";
 import { TAPE_SPEEDS } from "@/core/standards/tape-speeds";
 import { TOLERANCE_CLASSES, type ToleranceClass } from "@/core/standards/tolerance-classes";
+import { speedTone } from "@/core/alignment/limits";
+import { uncertaintyText } from "@/core/reference/reference-tape";
 import { database } from "@/storage/database";
 import { dropDraft, readDraft, saveDraft } from "@/storage/drafts";
 import { createJob, newId, nextJobNumber } from "@/storage/jobs";
@@ -116,7 +118,9 @@ export function NewJob() {
 
   const machine = machines?.find(({ id }) => id === values.machineId);
   const speeds = machine?.speedsCmPerS ?? TAPE_SPEEDS.map(({ cmPerS }) => cmPerS);
-  const fitting = (tapes ?? []).filter((tape) => tape.speedCmPerS === Number(values.speedCmPerS));
+  const fitting = (tapes ?? []).filter(
+    (tape) => tape.speedCmPerS === Number(values.speedCmPerS) && speedTone(tape) !== null,
+  );
 
   const chooseMachine = (id: string) => {
     const speed = machines?.find((m) => m.id === id)?.speedsCmPerS[0];
@@ -275,9 +279,9 @@ export function NewJob() {
                 : undefined)
             }
           >
-            {fitting.map(({ id, name, frequencyUncertaintyPercent }) => (
-              <MenuItem key={id} value={id}>
-                {name}, ±{frequencyUncertaintyPercent} %
+            {fitting.map((tape) => (
+              <MenuItem key={tape.id} value={tape.id}>
+                {tape.name}, ±{uncertaintyText(tape)} %
               </MenuItem>
             ))}
           </TextField>

@@ -1,4 +1,5 @@
 import { turnInWords, directionInWords } from "@/core/alignment/turn-guidance";
+import { uncertaintyText } from "@/core/reference/reference-tape";
 import { sheetOf, type SheetFigure, type SheetRow, type SheetStation } from "@/core/alignment/sheet";
 import { THIN_SPACE, withUncertainty } from "@/core/formats/number-text";
 import { GLYPH_PATHS } from "@/ui/glyph-paths";
@@ -46,7 +47,7 @@ export function SheetPaper({ view }: { view: JobView }) {
         </dd>
         <dt>Measured with</dt>
         <dd>
-          {tape.name}, ±{tape.frequencyUncertaintyPercent}
+          {tape.name}, ±{uncertaintyText(tape)}
           {THIN_SPACE}%, at {job.speedCmPerS} cm/s
         </dd>
       </dl>

@@ -1,0 +1,5 @@
+import { ListenPage } from "@/features/listen/listen-page";
+
+export default function Page() {
+  return <ListenPage />;
+}

@@ -1,0 +1,5 @@
+import { SettingsPage } from "@/features/settings/settings-page";
+
+export default function Page() {
+  return <SettingsPage />;
+}

@@ -1,0 +1,5 @@
+import { TapesPage } from "@/features/tapes/tapes-page";
+
+export default function Page() {
+  return <TapesPage />;
+}

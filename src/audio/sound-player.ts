@@ -1,0 +1,48 @@
+/** Something that plays through the sound card. */
+export interface Playing {
+  /** Loudness as an amplitude ratio; changes glide. */
+  setGain(gain: number): void;
+  stop(): void;
+}
+
+/**
+ * Plays blocks that come from a port: each message "more" sent to it is answered by [left, right] as Float32Arrays,
+ * or by null after the last one.
+ * @param outputId the device to play on; null for the default one
+ * @param onEnd called when the last sample has sounded, with how many samples came too late
+ * @throws Error with a sentence for the user when the output cannot be opened
+ */
+export async function playBlocks(
+  source: MessagePort,
+  sampleRateHz: number,
+  outputId: string | null,
+  gain: number,
+  onEnd: (lateSamples: number) => void,
+): Promise<Playing> {
+  const context = new AudioContext({ sampleRate: sampleRateHz, latencyHint: "playback" });
+  try {
+    if (outputId && "setSinkId" in context)
+      await (context as AudioContext & { setSinkId(id: string): Promise<void> }).setSinkId(outputId);
+    await context.audioWorklet.addModule("/worklets/playback.js");
+    await context.resume();
+  } catch {
+    void context.close();
+    throw new Error("The output does not answer. Choose another one under Sound card, then play again.");
+  }
+  const player = new AudioWorkletNode(context, "unzel-playback", {
+    numberOfInputs: 0,
+    numberOfOutputs: 1,
+    outputChannelCount: [2],
+  });
+  player.port.postMessage({ gain });
+  player.port.postMessage({ source }, [source]);
+  player.connect(context.destination);
+  const stop = () => {
+    if (context.state !== "closed") void context.close();
+  };
+  player.port.onmessage = ({ data }: MessageEvent<{ done: boolean; late: number }>) => {
+    stop();
+    onEnd(data.late);
+  };
+  return { setGain: (value) => player.port.postMessage({ gain: value }), stop };
+}

@@ -1,0 +1,67 @@
+import { besselI0 } from "@/core/dsp/kaiser-lowpass";
+import { decibels } from "./level-meter";
+
+/** Kaiser window whose side lobes lie 150 dB down. */
+const BETA = 21;
+const PASSES = 4;
+
+export interface Harmonics {
+  frequencyHz: number;
+  fundamentalDbfs: number;
+  /** From the second on, in dB relative to the fundamental. */
+  harmonicsDb: number[];
+}
+
+/**
+ * Fundamental and harmonics of a steady tone near `nearHz`: windowed Fourier sums at the tone's own frequency, which
+ * is found from the phase between the two halves, and its multiples.
+ * @throws RangeError when the stretch is shorter than fifty cycles
+ */
+export function harmonicsOf(
+  x: ArrayLike<number>,
+  sampleRateHz: number,
+  nearHz: number,
+  count = 9,
+): Harmonics {
+  if ((x.length / sampleRateHz) * nearHz < 50)
+    throw new RangeError(
+      `harmonics of ${nearHz} Hz need at least fifty cycles; ${x.length} samples are too few`,
+    );
+  const half = x.length >> 1;
+  let frequencyHz = nearHz;
+  for (let pass = 0; pass < PASSES; pass++) {
+    const a = lineAt(x, 0, half, sampleRateHz, frequencyHz);
+    const b = lineAt(x, half, half, sampleRateHz, frequencyHz);
+    const turned = Math.atan2(b.im * a.re - b.re * a.im, b.re * a.re + b.im * a.im);
+    frequencyHz += (turned * sampleRateHz) / (2 * Math.PI * half);
+  }
+  const amplitude = (hz: number) => {
+    const { re, im } = lineAt(x, 0, x.length, sampleRateHz, hz);
+    return Math.hypot(re, im);
+  };
+  const fundamental = amplitude(frequencyHz);
+  const harmonics = Array.from({ length: count }, (_, i) => (i + 2) * frequencyHz).filter(
+    (hz) => hz < 0.48 * sampleRateHz,
+  );
+  return {
+    frequencyHz,
+    fundamentalDbfs: decibels(fundamental),
+    harmonicsDb: harmonics.map((hz) => decibels(amplitude(hz)) - decibels(fundamental)),
+  };
+}
+
+/** Complex amplitude of the line at `hz`, its phase counted from sample 0 of `x`. */
+function lineAt(x: ArrayLike<number>, from: number, length: number, sampleRateHz: number, hz: number) {
+  let [re, im, sum] = [0, 0, 0];
+  const step = hz / sampleRateHz;
+  for (let i = 0; i < length; i++) {
+    const place = (2 * i) / (length - 1) - 1;
+    const window = besselI0(BETA * Math.sqrt(Math.max(0, 1 - place * place)));
+    const cycles = step * (from + i);
+    const angle = 2 * Math.PI * (cycles - Math.floor(cycles));
+    re += window * x[from + i] * Math.cos(angle);
+    im -= window * x[from + i] * Math.sin(angle);
+    sum += window;
+  }
+  return { re: (2 * re) / sum, im: (2 * im) / sum };
+}

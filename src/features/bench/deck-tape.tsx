@@ -1,0 +1,85 @@
+"use client";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import MenuItem from "@mui/material/MenuItem";
+import TextField from "@mui/material/TextField";
+import { useLiveQuery } from "dexie-react-hooks";
+import { useState } from "react";
+import { PRESETS } from "@/core/signals/presets";
+import { database } from "@/storage/database";
+import { READING_FONT } from "@/ui/theme";
+import type { ListenerState, PracticeSetUp } from "./use-listener";
+
+const BLANK = "blank";
+
+/** The tape in the practice machine: which, which side, where it stands, and what a recording takes in. */
+export function DeckTape({ listener, practice }: { listener: ListenerState; practice: PracticeSetUp }) {
+  const { deck } = practice;
+  const tapes = useLiveQuery(() => database.tapes.orderBy("name").toArray(), []);
+  const own = useLiveQuery(() => database.sequences.toArray(), []);
+  const [input, setInput] = useState("");
+  const sequences = [...PRESETS, ...(own ?? [])];
+  const loaded = deck.tapeId.startsWith(BLANK) ? BLANK : deck.tapeId;
+  const share = deck.lengthSeconds > 0 ? deck.positionSeconds / deck.lengthSeconds : 0;
+  return (
+    <>
+      <Box sx={{ display: "flex", gap: 1, alignItems: "center" }}>
+        <TextField
+          select
+          size="small"
+          label="Tape"
+          value={tapes && (loaded === BLANK || tapes.some(({ id }) => id === loaded)) ? loaded : ""}
+          onChange={({ target }) =>
+            void listener.loadTape(tapes?.find(({ id }) => id === target.value) ?? null)
+          }
+          sx={{ width: 210 }}
+        >
+          <MenuItem value={BLANK}>Blank tape</MenuItem>
+          {tapes?.map(({ id, name }) => (
+            <MenuItem key={id} value={id}>
+              {name}
+            </MenuItem>
+          ))}
+        </TextField>
+        <TextField
+          select
+          size="small"
+          label="Record takes in"
+          value={input}
+          onChange={({ target }) => {
+            setInput(target.value);
+            listener.chooseInput(sequences.find(({ id }) => id === target.value) ?? null);
+          }}
+          sx={{ width: 170 }}
+        >
+          <MenuItem value="">silence</MenuItem>
+          {sequences.map(({ id, name }) => (
+            <MenuItem key={id} value={id}>
+              {name}
+            </MenuItem>
+          ))}
+        </TextField>
+      </Box>
+      <Box sx={{ display: "flex", gap: 1, alignItems: "center", fontFamily: READING_FONT, fontSize: 14 }}>
+        <Button size="small" color="inherit" onClick={() => void listener.turnSide()}>
+          Side {deck.side === 0 ? "A" : "B"}: turn over
+        </Button>
+        <Box
+          role="progressbar"
+          aria-label="Position on the tape"
+          aria-valuenow={Math.round(100 * share)}
+          sx={{ flex: 1, height: 8, border: 1, borderColor: "divider", minWidth: 60 }}
+        >
+          <Box sx={{ height: "100%", bgcolor: "primary.main" }} style={{ width: `${100 * share}%` }} />
+        </Box>
+        <Box component="span">{time(deck.positionSeconds)}</Box>
+        <Button size="small" color="inherit" onClick={() => void listener.resetCounter()}>
+          Counter {String(Math.round(deck.counter)).padStart(4, "0")}
+        </Button>
+      </Box>
+    </>
+  );
+}
+
+const time = (seconds: number) =>
+  `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, "0")}`;

@@ -1,0 +1,138 @@
+"use client";
+import Alert from "@mui/material/Alert";
+import Button from "@mui/material/Button";
+import Checkbox from "@mui/material/Checkbox";
+import Dialog from "@mui/material/Dialog";
+import DialogActions from "@mui/material/DialogActions";
+import DialogContent from "@mui/material/DialogContent";
+import DialogTitle from "@mui/material/DialogTitle";
+import FormControlLabel from "@mui/material/FormControlLabel";
+import MenuItem from "@mui/material/MenuItem";
+import TextField from "@mui/material/TextField";
+import { useState } from "react";
+import { flutterReadings, speedReading, type LogContext } from "@/core/alignment/log-reading";
+import { PHASES, type Phase } from "@/core/alignment/records";
+import type { RecordingReport, StretchReport } from "@/core/listen/measure-recording";
+import { frequencyUncertaintyOf, type ReferenceTape } from "@/core/reference/reference-tape";
+import { appendReadings, newId } from "@/storage/jobs";
+import { useFloor } from "../job/use-job-records";
+
+interface AttachDialogProps {
+  open: boolean;
+  fileName: string;
+  report: RecordingReport;
+  tapes: ReferenceTape[];
+  onClose(): void;
+}
+
+/** Logs speed and flutter of one stretch of a recording in a job. */
+export function AttachDialog({ open, fileName, report, tapes, onClose }: AttachDialogProps) {
+  const jobs = useFloor();
+  const usable = report.stretches.filter(({ speed }) => speed !== null);
+  const [jobId, setJobId] = useState("");
+  const [phase, setPhase] = useState<Phase>("as found");
+  const [which, setWhich] = useState(0);
+  const [withSpeed, setWithSpeed] = useState(true);
+  const [withFlutter, setWithFlutter] = useState(true);
+  const [done, setDone] = useState<string | null>(null);
+  const stretch: StretchReport | undefined = usable[which];
+  const flutterThere = stretch?.flutter !== null && (stretch?.flutter?.seconds ?? 0) >= 10;
+
+  const attach = async () => {
+    const records = jobs?.find(({ job }) => job.id === jobId);
+    if (!records || !stretch?.speed) return;
+    const { job } = records;
+    const tapeId = report.by.kind === "tape" ? report.by.id : job.tapeId;
+    const tape = tapes.find(({ id }) => id === tapeId);
+    const context = (channel: string): LogContext => ({
+      newId,
+      jobId: job.id,
+      channel,
+      tapeId,
+      tapeUncertaintyPercent: tape ? frequencyUncertaintyOf(tape) : 1,
+      nominalHz: stretch.nominalHz ?? stretch.speed!.frequencyHz,
+      speedCmPerS: job.speedCmPerS,
+      phase,
+      at: new Date().toISOString(),
+      source: { kind: "file", name: fileName },
+    });
+    const readings = [
+      ...(withSpeed ? [speedReading(stretch.speed, context(stretch.speed.channel))] : []),
+      ...(withFlutter && flutterThere && stretch.flutter
+        ? flutterReadings(stretch.flutter, context(stretch.flutter.channel))
+        : []),
+    ];
+    await appendReadings(readings);
+    setDone(`Logged in job ${job.number} as ${phase}.`);
+  };
+
+  return (
+    <Dialog open={open} onClose={onClose} maxWidth="sm" fullWidth>
+      <DialogTitle>Attach to a job</DialogTitle>
+      <DialogContent sx={{ display: "flex", flexDirection: "column", gap: 2, "&&": { pt: 1 } }}>
+        <TextField select label="Job" value={jobId} onChange={(event) => setJobId(event.target.value)}>
+          {(jobs ?? []).map(({ job, machine }) => (
+            <MenuItem key={job.id} value={job.id}>
+              {job.number} · {machine.name}
+            </MenuItem>
+          ))}
+        </TextField>
+        <TextField
+          select
+          label="Stretch"
+          value={String(which)}
+          onChange={(event) => setWhich(Number(event.target.value))}
+        >
+          {usable.map(({ what, startSeconds, endSeconds }, i) => (
+            <MenuItem key={`${what} ${startSeconds}`} value={String(i)}>
+              {what}, {startSeconds.toFixed(0)} to {endSeconds.toFixed(0)} s
+            </MenuItem>
+          ))}
+        </TextField>
+        <TextField
+          select
+          label="It is"
+          value={phase}
+          onChange={(event) => setPhase(event.target.value as Phase)}
+        >
+          {PHASES.map((one) => (
+            <MenuItem key={one} value={one}>
+              {one}
+            </MenuItem>
+          ))}
+        </TextField>
+        <div>
+          <FormControlLabel
+            control={<Checkbox checked={withSpeed} onChange={(_, on) => setWithSpeed(on)} />}
+            label="Speed"
+          />
+          <FormControlLabel
+            control={
+              <Checkbox
+                checked={withFlutter && flutterThere}
+                disabled={!flutterThere}
+                onChange={(_, on) => setWithFlutter(on)}
+              />
+            }
+            label={
+              flutterThere ? "Wow and flutter" : "Wow and flutter (needs ten seconds of tone above 900 Hz)"
+            }
+          />
+        </div>
+        {done && <Alert severity="success">{done}</Alert>}
+      </DialogContent>
+      <DialogActions>
+        <Button color="inherit" onClick={onClose}>
+          Close
+        </Button>
+        <Button
+          variant="contained"
+          disabled={jobId === "" || !(withSpeed || (withFlutter && flutterThere))}
+          onClick={() => void attach()}
+        >
+          Log it
+        </Button>
+      </DialogActions>
+    </Dialog>
+  );
+}

@@ -1,0 +1,141 @@
+"use client";
+import Alert from "@mui/material/Alert";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import { useLiveQuery } from "dexie-react-hooks";
+import { useState } from "react";
+import { PRESETS } from "@/core/signals/presets";
+import type { Sequence } from "@/core/signals/sequence";
+import { timelineOf } from "@/core/signals/timeline";
+import { database } from "@/storage/database";
+import { newId } from "@/storage/jobs";
+import { deleteSequence, importSequence, saveSequence } from "@/storage/sequences";
+import { FileButton } from "@/ui/file-button";
+import { PageFrame } from "../shell/page-frame";
+import { SequenceBuilder } from "./sequence-builder";
+import { SequenceView } from "./sequence-view";
+import { usePlayer } from "./use-player";
+
+/** Test signals: presets for each record station, and sequences of one's own. */
+export function SignalsPage() {
+  const own = useLiveQuery(() => database.sequences.orderBy("name").toArray(), []);
+  const [chosenId, setChosenId] = useState("record-response");
+  const [editing, setEditing] = useState<Sequence | null>(null);
+  const [message, setMessage] = useState<{ severity: "success" | "error"; text: string } | null>(null);
+  const player = usePlayer();
+  const sequences = [...PRESETS, ...(own ?? [])];
+  const chosen = sequences.find(({ id }) => id === chosenId) ?? PRESETS[0];
+  const isOwn = own?.some(({ id }) => id === chosen.id) ?? false;
+
+  const save = async (sequence: Sequence) => {
+    await saveSequence(sequence);
+    setEditing(null);
+    setChosenId(sequence.id);
+  };
+  const importFile = async (file: File) => {
+    try {
+      const { id, name } = await importSequence(await file.text());
+      setChosenId(id);
+      setMessage({ severity: "success", text: `Imported ${name}.` });
+    } catch (error) {
+      setMessage({ severity: "error", text: `${file.name}: ${(error as Error).message}` });
+    }
+  };
+  const startNew = () =>
+    setEditing({
+      ...PRESETS[0],
+      id: newId(),
+      name: "",
+      description: "",
+      segments: [{ kind: "sine", channels: "both", frequencyHz: 1000, levelDb: -12, seconds: 10 }],
+    });
+
+  return (
+    <PageFrame
+      title="Signals"
+      actions={
+        <>
+          <FileButton
+            label="Sequence file"
+            accept=".json,application/json"
+            onFile={(file) => void importFile(file)}
+          >
+            Import
+          </FileButton>
+          <Button variant="contained" onClick={startNew}>
+            New sequence
+          </Button>
+        </>
+      }
+    >
+      {message && (
+        <Alert severity={message.severity} onClose={() => setMessage(null)} sx={{ mb: 2 }}>
+          {message.text}
+        </Alert>
+      )}
+      {player.trouble && (
+        <Alert severity="warning" sx={{ mb: 2 }}>
+          {player.trouble}
+        </Alert>
+      )}
+      <Box sx={{ display: "grid", gridTemplateColumns: { xs: "1fr", md: "290px minmax(0, 1fr)" }, gap: 3 }}>
+        <Box component="nav" aria-label="Sequences">
+          {sequences.map((sequence) => (
+            <Button
+              key={sequence.id}
+              fullWidth
+              color="inherit"
+              aria-current={sequence.id === chosen.id ? "true" : undefined}
+              onClick={() => {
+                setChosenId(sequence.id);
+                setEditing(null);
+              }}
+              sx={{
+                justifyContent: "space-between",
+                textAlign: "left",
+                borderLeft: 4,
+                borderRadius: 0,
+                borderColor: sequence.id === chosen.id ? "primary.main" : "transparent",
+                fontWeight: sequence.id === chosen.id ? 700 : 500,
+                overflowWrap: "anywhere",
+              }}
+            >
+              {sequence.name}
+              <Box component="span" sx={{ color: "text.secondary", fontWeight: 400, pl: 1 }}>
+                {minutes(timelineOf(sequence).seconds)}
+              </Box>
+            </Button>
+          ))}
+        </Box>
+        {editing ? (
+          <SequenceBuilder
+            key={editing.id}
+            sequence={editing}
+            onSave={(sequence) => void save(sequence)}
+            onCancel={() => setEditing(null)}
+          />
+        ) : (
+          <SequenceView
+            sequence={chosen}
+            player={player}
+            onEdit={() =>
+              setEditing(isOwn ? chosen : { ...chosen, id: newId(), name: `${chosen.name}, my own` })
+            }
+            editWord={isOwn ? "Change" : "Make my own from it"}
+            onDelete={
+              isOwn
+                ? () => {
+                    void deleteSequence(chosen.id);
+                    setChosenId(PRESETS[0].id);
+                  }
+                : null
+            }
+          />
+        )}
+      </Box>
+    </PageFrame>
+  );
+}
+
+const minutes = (seconds: number) =>
+  `${Math.floor(seconds / 60)}:${String(Math.round(seconds % 60)).padStart(2, "0")}`;

@@ -1,0 +1,169 @@
+"use client";
+import Alert from "@mui/material/Alert";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import MenuItem from "@mui/material/MenuItem";
+import TextField from "@mui/material/TextField";
+import { useEffect, useState } from "react";
+import { firstIssue } from "@/core/formats/import-error";
+import { referenceTapeSchema, type ReferenceTape } from "@/core/reference/reference-tape";
+import { dropDraft, readDraft, saveDraft } from "@/storage/drafts";
+import { BandStrip } from "@/ui/band-strip";
+import { Card } from "@/ui/card";
+import { BandRow } from "./band-row";
+import { tapePieces } from "./tape-pieces";
+import { tapeOf, textsOfTape, type TypedTape } from "./typed-tape";
+
+interface TapeEditorProps {
+  tape: ReferenceTape;
+  onSave(tape: ReferenceTape): void;
+  onCancel(): void;
+}
+
+const FIELDS = [
+  ["speedCmPerS", "Speed, cm/s"],
+  ["equalisation", "Time constants, µs"],
+  ["fluxivityNwbPerM", "Fluxivity, nWb/m"],
+  ["trackWidthMm", "Track width, mm"],
+  ["frequencyUncertaintyPercent", "Frequencies ±, %"],
+  ["plays", "Played, times"],
+] as const;
+const MAKING_FIELDS = [
+  ["by", "Made by"],
+  ["machine", "On the machine"],
+  ["howChecked", "How that was checked"],
+  ["speedUncertaintyPercent", "Its speed ±, %"],
+] as const;
+
+/** Enter or change a tape from its certificate; what is typed is kept until it is saved or thrown away. */
+export function TapeEditor({ tape, onSave, onCancel }: TapeEditorProps) {
+  const draftId = `tape-${tape.id}`;
+  const [form, setForm] = useState<TypedTape>(() => textsOfTape(tape));
+  const [asked, setAsked] = useState(false);
+  useEffect(() => {
+    void readDraft(draftId).then((draft) => draft && setForm(draft as TypedTape));
+  }, [draftId]);
+  const change = (changes: Partial<TypedTape>) => {
+    const next = { ...form, ...changes };
+    setForm(next);
+    void saveDraft(draftId, next);
+  };
+  const parsed = referenceTapeSchema.safeParse(tapeOf(form, tape.id));
+  const wrong = asked && !parsed.success ? String(parsed.error.issues[0].path[0]) : null;
+  const leave = (then: () => void) => {
+    void dropDraft(draftId);
+    then();
+  };
+  const text = (key: string, label: string, width = 150) => (
+    <TextField
+      key={key}
+      size="small"
+      label={label}
+      value={form.texts[key] ?? ""}
+      error={wrong === key}
+      onChange={({ target }) => change({ texts: { ...form.texts, [key]: target.value } })}
+      sx={{ width, flexGrow: width > 200 ? 1 : 0 }}
+    />
+  );
+  return (
+    <Box
+      component="form"
+      noValidate
+      onSubmit={(event) => {
+        event.preventDefault();
+        setAsked(true);
+        if (parsed.success) leave(() => onSave(parsed.data));
+      }}
+      sx={{ display: "flex", flexDirection: "column", gap: 2, minWidth: 0 }}
+    >
+      {text("name", "Name and number on the box", 320)}
+      <Box sx={{ display: "flex", gap: 1.5, flexWrap: "wrap" }}>
+        {FIELDS.map(([key, label]) => text(key, label))}
+        <Choice
+          label="Flux measured by"
+          value={form.texts.fluxivityMethod ?? ""}
+          choices={["", "ansi", "din"]}
+          onChange={(value) => change({ texts: { ...form.texts, fluxivityMethod: value } })}
+        />
+        <Choice
+          label="Condition"
+          value={form.texts.condition ?? ""}
+          choices={["", "good", "worn", "suspect"]}
+          onChange={(value) => change({ texts: { ...form.texts, condition: value } })}
+        />
+      </Box>
+      <Card title="If it is home-made">
+        <Box sx={{ display: "flex", gap: 1.5, flexWrap: "wrap" }}>
+          {MAKING_FIELDS.map(([key, label]) => (
+            <TextField
+              key={key}
+              size="small"
+              label={label}
+              value={form.making[key] ?? ""}
+              onChange={({ target }) => change({ making: { ...form.making, [key]: target.value } })}
+              sx={{ width: key === "howChecked" ? 280 : 160 }}
+            />
+          ))}
+        </Box>
+      </Card>
+      {text("notes", "Notes", 320)}
+      {parsed.success && <BandStrip label="The tape so far" pieces={tapePieces(parsed.data.bands)} />}
+      <Box component="ol" aria-label="Bands" sx={{ listStyle: "none", m: 0, p: 0 }}>
+        {form.bands.map((band, i) => (
+          <BandRow
+            key={i}
+            place={i}
+            band={band}
+            onChange={(changed) => change({ bands: form.bands.map((one, j) => (j === i ? changed : one)) })}
+            onRemove={() => change({ bands: form.bands.filter((_, j) => j !== i) })}
+          />
+        ))}
+      </Box>
+      <Box>
+        <Button
+          variant="outlined"
+          onClick={() =>
+            change({ bands: [...form.bands, form.bands.at(-1) ?? { kind: "tone", role: "", texts: {} }] })
+          }
+        >
+          Add a band
+        </Button>
+      </Box>
+      {asked && !parsed.success && <Alert severity="error">{firstIssue(parsed.error)}</Alert>}
+      <Box sx={{ display: "flex", gap: 1 }}>
+        <Button type="submit" variant="contained">
+          Save tape
+        </Button>
+        <Button color="inherit" onClick={() => leave(onCancel)}>
+          Throw away
+        </Button>
+      </Box>
+    </Box>
+  );
+}
+
+interface ChoiceProps {
+  label: string;
+  value: string;
+  choices: string[];
+  onChange(value: string): void;
+}
+
+function Choice({ label, value, choices, onChange }: ChoiceProps) {
+  return (
+    <TextField
+      select
+      size="small"
+      label={label}
+      value={value}
+      onChange={({ target }) => onChange(target.value)}
+      sx={{ width: 160 }}
+    >
+      {choices.map((choice) => (
+        <MenuItem key={choice} value={choice}>
+          {choice || "not said"}
+        </MenuItem>
+      ))}
+    </TextField>
+  );
+}

@@ -1,0 +1,143 @@
+"use client";
+import Alert from "@mui/material/Alert";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import { useLiveQuery } from "dexie-react-hooks";
+import { useState } from "react";
+import { writeTapesCsv } from "@/core/formats/tape-csv";
+import { BUILT_IN_TAPES } from "@/core/reference/built-in-tapes";
+import type { ReferenceTape } from "@/core/reference/reference-tape";
+import { database } from "@/storage/database";
+import { newId } from "@/storage/jobs";
+import { deleteTape, importTapes, saveTape } from "@/storage/tapes";
+import { FileButton } from "@/ui/file-button";
+import { download } from "../job/download";
+import { PageFrame } from "../shell/page-frame";
+import { TapeEditor } from "./tape-editor";
+import { TapeView } from "./tape-view";
+
+/** The library of reference tapes. */
+export function TapesPage() {
+  const tapes = useLiveQuery(() => database.tapes.orderBy("name").toArray(), []);
+  const [chosenId, setChosenId] = useState<string | null>(null);
+  const [editing, setEditing] = useState<ReferenceTape | null>(null);
+  const [message, setMessage] = useState<{ severity: "success" | "error"; text: string } | null>(null);
+  const chosen = tapes?.find(({ id }) => id === chosenId) ?? tapes?.[0];
+  const builtIn = BUILT_IN_TAPES.some(({ id }) => id === chosen?.id);
+
+  const fail = (error: unknown) => setMessage({ severity: "error", text: (error as Error).message });
+  const importFile = async (file: File) => {
+    try {
+      const imported = await importTapes(file.name, await file.text());
+      setChosenId(imported[0].id);
+      setEditing(null);
+      setMessage({ severity: "success", text: `Imported ${imported.map(({ name }) => name).join(", ")}.` });
+    } catch (error) {
+      fail(new Error(`${file.name}: ${(error as Error).message}`));
+    }
+  };
+  const save = async (tape: ReferenceTape) => {
+    try {
+      await saveTape(tape);
+      setEditing(null);
+      setChosenId(tape.id);
+    } catch (error) {
+      fail(error);
+    }
+  };
+  const startNew = () =>
+    setEditing({
+      format: "unzel-reference-tape",
+      version: 1,
+      id: newId(),
+      name: "",
+      speedCmPerS: 4.76,
+      equalisation: "3180/120",
+      frequencyUncertaintyPercent: 0.3,
+      bands: [{ kind: "tone", role: "speed", frequencyHz: 3150, levelDb: 0, seconds: 60 }],
+    });
+
+  return (
+    <PageFrame
+      title="Tapes"
+      actions={
+        <>
+          <FileButton
+            label="Tape file"
+            accept=".json,.csv,application/json,text/csv"
+            onFile={(f) => void importFile(f)}
+          >
+            Import
+          </FileButton>
+          <Button
+            color="inherit"
+            disabled={!tapes}
+            onClick={() => download("reference-tapes.csv", writeTapesCsv(tapes ?? []), "text/csv")}
+          >
+            All as CSV
+          </Button>
+          <Button variant="contained" onClick={startNew}>
+            New tape
+          </Button>
+        </>
+      }
+    >
+      {message && (
+        <Alert severity={message.severity} onClose={() => setMessage(null)} sx={{ mb: 2 }}>
+          {message.text}
+        </Alert>
+      )}
+      <Box sx={{ display: "grid", gridTemplateColumns: { xs: "1fr", md: "290px minmax(0, 1fr)" }, gap: 3 }}>
+        <Box component="nav" aria-label="Reference tapes">
+          {tapes?.map((tape) => (
+            <Button
+              key={tape.id}
+              fullWidth
+              color="inherit"
+              aria-current={tape.id === chosen?.id ? "true" : undefined}
+              onClick={() => {
+                setChosenId(tape.id);
+                setEditing(null);
+              }}
+              sx={{
+                justifyContent: "flex-start",
+                textAlign: "left",
+                borderLeft: 4,
+                borderRadius: 0,
+                borderColor: tape.id === chosen?.id ? "primary.main" : "transparent",
+                fontWeight: tape.id === chosen?.id ? 700 : 500,
+                overflowWrap: "anywhere",
+                lineHeight: 1.25,
+              }}
+            >
+              {tape.name}
+            </Button>
+          ))}
+        </Box>
+        {editing ? (
+          <TapeEditor
+            key={editing.id}
+            tape={editing}
+            onSave={(tape) => void save(tape)}
+            onCancel={() => setEditing(null)}
+          />
+        ) : (
+          chosen && (
+            <TapeView
+              tape={chosen}
+              builtIn={builtIn}
+              onEdit={() =>
+                setEditing(builtIn ? { ...chosen, id: newId(), name: `${chosen.name}, copy` } : chosen)
+              }
+              onDelete={() =>
+                void deleteTape(chosen.id)
+                  .then(() => setChosenId(null))
+                  .catch(fail)
+              }
+            />
+          )
+        )}
+      </Box>
+    </PageFrame>
+  );
+}

@@ -1,0 +1,25 @@
+import { z } from "zod";
+import { database } from "./database";
+
+const settingsSchema = z.object({
+  inputId: z.string().nullable().default(null),
+  outputId: z.string().nullable().default(null),
+  /** Of sound kept with each logged reading; 0 keeps none. */
+  evidenceSeconds: z.number().min(0).max(300).default(30),
+});
+export type Settings = z.infer<typeof settingsSchema>;
+
+export const DEFAULT_SETTINGS: Settings = settingsSchema.parse({});
+
+/** What this browser was set to; anything unreadable falls back to how it comes. */
+export async function readSettings(): Promise<Settings> {
+  const kept = await database.settings.get("settings");
+  return settingsSchema.safeParse(kept?.value).data ?? DEFAULT_SETTINGS;
+}
+
+export async function changeSettings(changes: Partial<Settings>): Promise<void> {
+  await database.transaction("rw", database.settings, async () => {
+    const value = settingsSchema.parse({ ...(await readSettings()), ...changes });
+    await database.settings.put({ id: "settings", value });
+  });
+}

@@ -1,0 +1,40 @@
+import { readTapesCsv } from "@/core/formats/tape-csv";
+import { readTapeJson } from "@/core/formats/tape-json";
+import { referenceTapeSchema, type ReferenceTape } from "@/core/reference/reference-tape";
+import { database } from "./database";
+
+export async function saveTape(tape: ReferenceTape): Promise<void> {
+  await database.tapes.put(referenceTapeSchema.parse(tape));
+}
+
+/** Deletes a tape unless a job or a reading still names it. @throws Error saying which job does */
+export async function deleteTape(id: string): Promise<void> {
+  await database.transaction("rw", database.tapes, database.jobs, database.readings, async () => {
+    const job = (await database.jobs.toArray()).find(({ tapeId }) => tapeId === id);
+    if (job) throw new Error(`Job ${job.number} uses this tape. Give that job another tape first.`);
+    const reading = (await database.readings.toArray()).find(({ context }) => context.tapeId === id);
+    if (reading) throw new Error("A logged reading was made with this tape, so it has to stay.");
+    await database.tapes.delete(id);
+  });
+}
+
+/**
+ * Imports tapes from a JSON or CSV file, all of it or nothing; one that is here already is replaced.
+ * @throws ImportError saying what is wrong and what to do
+ */
+export async function importTapes(fileName: string, text: string): Promise<ReferenceTape[]> {
+  const looksLikeJson = /^\s*[{[]/.test(text) || fileName.toLowerCase().endsWith(".json");
+  const tapes = looksLikeJson ? [readTapeJson(text)] : readTapesCsv(text);
+  await database.tapes.bulkPut(tapes);
+  return tapes;
+}
+
+/** Counts one more play of a tape. */
+export async function countPlay(id: string): Promise<void> {
+  await database.tapes
+    .where("id")
+    .equals(id)
+    .modify((tape) => {
+      tape.plays = (tape.plays ?? 0) + 1;
+    });
+}

@@ -1,0 +1,36 @@
+import * as Comlink from "comlink";
+import type { ListenerApi } from "./listener-api";
+import type { PlayerApi } from "./player.worker";
+import type { RecordingApi } from "./recording.worker";
+
+export interface WorkerOf<Api> {
+  api: Comlink.Remote<Api>;
+  end(): void;
+}
+export type Listener = WorkerOf<ListenerApi>;
+
+function wrapped<Api>(worker: Worker): WorkerOf<Api> {
+  const api = Comlink.wrap<Api>(worker);
+  return {
+    api,
+    end: () => {
+      api[Comlink.releaseProxy]();
+      worker.terminate();
+    },
+  };
+}
+
+/** A worker of its own for one bench; `end` it when the bench is left. */
+export const startListener = (): Listener =>
+  wrapped(new Worker(new URL("./listener.worker.ts", import.meta.url), { type: "module" }));
+
+/** A worker that renders what is played. */
+export const startPlayer = (): WorkerOf<PlayerApi> =>
+  wrapped(new Worker(new URL("./player.worker.ts", import.meta.url), { type: "module" }));
+
+/** A worker that measures recordings, one after the other. */
+export const startRecordingMeter = (): WorkerOf<RecordingApi> =>
+  wrapped(new Worker(new URL("./recording.worker.ts", import.meta.url), { type: "module" }));
+
+export const callback = Comlink.proxy;
+export const handOver = Comlink.transfer;
