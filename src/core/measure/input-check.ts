@@ -88,7 +88,7 @@ export class InputCheck {
       return total;
     };
     const near = strongestIn(0.7 * nominalHz, 1.3 * nominalHz);
-    const strongest = strongestIn(Math.max(LOWEST_OTHER_TONE_HZ, 0.2 * nominalHz), this.sampleRateHz / 2);
+    const strongest = strongestIn(LOWEST_OTHER_TONE_HZ, this.sampleRateHz / 2);
     if (!(this.power[strongest] > 0)) return null;
     const nearHz = near * binHz;
     return {

@@ -2,7 +2,7 @@ import { channelName } from "./channel-name";
 import { HumMeter, type Hum } from "./hum";
 import { LevelMeter, type Level } from "./level-meter";
 import { SoundGaps } from "./sound-gaps";
-import { bandLimitOf, SpectrumWatch } from "./spectrum-watch";
+import { bandLimitOf, LOOKS_NEEDED, SpectrumWatch } from "./spectrum-watch";
 
 /** What a finding is about; the screen shows one line each. */
 export type CheckName =
@@ -18,7 +18,8 @@ export type CheckName =
 
 export interface Finding {
   check: CheckName;
-  state: "sound" | "note" | "fault";
+  /** Open: what plays now cannot tell. */
+  state: "sound" | "open" | "note" | "fault";
   says: string;
   /** What to do about it; empty while it is sound. */
   advice: string;
@@ -41,6 +42,8 @@ const MISSING_BELOW_OTHER_DB = 40;
 const MISSING_DBFS = -75;
 const SAME_DB = -70;
 const INVERTED_CORRELATION = -0.9;
+/** Share of the power that must lie below 500 Hz for polarity to be judged by it. */
+const LOW_SHARE = 0.02;
 const DC_PERCENT = 0.5;
 const HUM_BELOW_SIGNAL_DB = 40;
 const GLIDE_DB = 1;
@@ -66,7 +69,7 @@ export class SignalCheck {
   private readonly slices: Slice[] = [];
   private readonly perSlice: number;
   private inSlice = 0;
-  private low = { ll: 0, rr: 0, lr: 0 };
+  private low = { ll: 0, rr: 0, lr: 0, count: 0 };
   private difference = 0;
   private lost = 0;
 
@@ -105,6 +108,7 @@ export class SignalCheck {
     const [left, right] = block.map((samples, c) => this.hums[c].push(samples));
     if (!right) return;
     const n = Math.min(left.length, right.length);
+    this.low.count += n;
     for (let i = 0; i < n; i++) {
       this.low.ll += left[i] * left[i];
       this.low.rr += right[i] * right[i];
@@ -115,14 +119,16 @@ export class SignalCheck {
   }
 
   private closeSlice(): void {
+    const { ll, rr, lr, count } = this.low;
+    const mean = (sum: number) => sum / Math.max(1, count);
     this.slices.push({
       levels: this.meters.map((meter) => meter.level),
-      low: this.low,
+      low: { ll: mean(ll), rr: mean(rr), lr: mean(lr) },
       difference: this.difference / this.perSlice,
     });
     if (this.slices.length > KEEP_SLICES) this.slices.shift();
     for (const meter of this.meters) meter.reset();
-    this.low = { ll: 0, rr: 0, lr: 0 };
+    this.low = { ll: 0, rr: 0, lr: 0, count: 0 };
     this.difference = 0;
     this.inSlice = 0;
   }
@@ -157,13 +163,15 @@ export class SignalCheck {
    */
   private steadyGain(): Finding {
     const span = this.slices.slice(-60);
-    const sound: Finding = {
+    const finding = (state: Finding["state"], says: string): Finding => ({
       check: "steady gain",
-      state: "sound",
-      says: "the gain stands still",
+      state,
+      says,
       advice: "",
-    };
-    if (span.length < 60 || this.watch.tonality < 0.5) return sound;
+    });
+    if (span.length < 60 || this.watch.tonality < 0.5)
+      return finding("open", "needs six seconds of a steady tone");
+    const sound = finding("sound", "the gain stands still");
     const glides = this.meters.map((_, c) => lineThrough(span.map(({ levels }) => levels[c].rmsDbfs)));
     const [first] = glides;
     const alike = glides.every(
@@ -181,6 +189,8 @@ export class SignalCheck {
   }
 
   private sampleRate(): Finding {
+    if (this.watch.looks < LOOKS_NEEDED)
+      return { check: "sample rate", state: "open", says: "needs two seconds of sound", advice: "" };
     const limit = bandLimitOf(this.watch, this.sampleRateHz);
     return limit === null
       ? { check: "sample rate", state: "sound", says: `${this.sampleRateHz} Hz, not converted`, advice: "" }
@@ -263,7 +273,16 @@ function bothChannels(channels: Channels, recent: Slice[]): Finding {
 function polarity(recent: Slice[]): Finding {
   const sum = (of: (low: Slice["low"]) => number) => recent.reduce((total, { low }) => total + of(low), 0);
   const [ll, rr, lr] = [sum(({ ll: v }) => v), sum(({ rr: v }) => v), sum(({ lr: v }) => v)];
-  if (Math.min(ll, rr) > 1e-6 && lr / Math.sqrt(ll * rr) < INVERTED_CORRELATION)
+  const powers = recent.flatMap(({ levels }) => levels.map(({ rmsDbfs }) => 10 ** (rmsDbfs / 10)));
+  const whole = powers.reduce((a, b) => a + b, 0) / powers.length;
+  if (Math.min(ll, rr) / recent.length < LOW_SHARE * whole)
+    return {
+      check: "polarity",
+      state: "open",
+      says: "needs a tone or programme below 500 Hz on both channels",
+      advice: "",
+    };
+  if (lr / Math.sqrt(ll * rr) < INVERTED_CORRELATION)
     return {
       check: "polarity",
       state: "fault",

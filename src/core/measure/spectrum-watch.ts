@@ -6,6 +6,7 @@ const KEEP = 0.9;
 /** Usual rates whose half can show up as an edge inside a wider band. */
 const CONVERTED_FROM_HZ = [8000, 11025, 16000, 22050, 24000, 32000, 44100, 48000];
 const EDGE_DB = 25;
+export const LOOKS_NEEDED = 8;
 /** There must be something below the edge, above the rounding of double precision. */
 const FAINTEST = 1e-9;
 
@@ -64,7 +65,7 @@ export class SpectrumWatch {
  * speech path leaves it; null when the noise runs on.
  */
 export function bandLimitOf(watch: SpectrumWatch, sampleRateHz: number): number | null {
-  if (watch.looks < 8) return null;
+  if (watch.looks < LOOKS_NEEDED) return null;
   const floorBetween = (fromHz: number, toHz: number) => {
     const bins = watch.power.slice(Math.ceil(fromHz / watch.binHz), Math.floor(toHz / watch.binHz));
     return bins.length < 8 ? null : Math.sqrt(quantileInPlace(bins, 0.5));

@@ -217,5 +217,5 @@ function doubtOf(matched: HeardSegment[], strangers: HeardSegment[], tape: Refer
   const longest = strangers.reduce((a, b) =>
     b.endSeconds - b.startSeconds > a.endSeconds - a.startSeconds ? b : a,
   );
-  return `This can hardly be ${tape.name}: a tone of ${longest.frequencyHz.toFixed(0)} Hz plays, and it has none within ±7 % of that which fits the others. Choose the tape that is in the machine, or check the tape speed.`;
+  return `This can hardly be ${tape.name}: it has no band like the ${longest.frequencyHz.toFixed(0)} Hz that plays. Check tape and tape speed.`;
 }

@@ -67,6 +67,11 @@ export function SourceBar({ listener, firstButton, onPractice }: SourceBarProps)
           color: problem ? "warning.main" : "success.main",
           fontWeight: 600,
           lineHeight: 1.25,
+          // two lines here, all of it under Check
+          display: "-webkit-box",
+          WebkitLineClamp: 2,
+          WebkitBoxOrient: "vertical",
+          overflow: "hidden",
         }}
       >
         {problem ?? (measured ? "signal sound" : "")}
@@ -104,7 +109,7 @@ export function SourceBar({ listener, firstButton, onPractice }: SourceBarProps)
   );
 }
 
-/** What is wrong first: nothing to hear, then no tone, then a doubtful tape, then what the check noticed. */
+/** What is wrong: first nothing to hear, then no tone, then a doubtful tape, then what the check noticed. */
 function problemOf({ measured, check, live }: ListenerState): string | undefined {
   const faults = check?.findings.filter(({ state }) => state === "fault") ?? [];
   const silent = faults.find(({ check: name }) => name === "arrives");

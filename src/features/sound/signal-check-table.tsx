@@ -18,6 +18,7 @@ interface SignalCheckTableProps {
 
 const STATES: Record<Finding["state"], { glyph: keyof typeof GLYPH_PATHS; color: string; word: string }> = {
   sound: { glyph: "check", color: "success.main", word: "sound" },
+  open: { glyph: "wave", color: "text.secondary", word: "open" },
   note: { glyph: "wave", color: "warning.main", word: "note" },
   fault: { glyph: "cross", color: "error.main", word: "fault" },
 };

@@ -21,6 +21,7 @@ interface TapeViewProps {
 
 /** One reference tape: drawn, described, and its bands with their certificate. */
 export function TapeView({ tape, builtIn, onEdit, onDelete }: TapeViewProps) {
+  const offPitch = tape.bands.some(({ frequencyErrorPercent }) => frequencyErrorPercent);
   const corrected = tape.bands.some(({ correctionDb }) => correctionDb);
   return (
     <Box sx={{ display: "flex", flexDirection: "column", gap: 2, minWidth: 0 }}>
@@ -59,7 +60,7 @@ export function TapeView({ tape, builtIn, onEdit, onDelete }: TapeViewProps) {
                 <th>for</th>
                 <th>length</th>
                 {corrected && <th>off by, left and right</th>}
-                <th>frequency off by</th>
+                {offPitch && <th>frequency off by</th>}
               </tr>
             </thead>
             <tbody>
@@ -73,9 +74,11 @@ export function TapeView({ tape, builtIn, onEdit, onDelete }: TapeViewProps) {
                     {THIN_SPACE}s
                   </td>
                   {corrected && <td>{correctionText(band)}</td>}
-                  <td>
-                    {band.frequencyErrorPercent ? `${fixed(band.frequencyErrorPercent, 3, true)} %` : ""}
-                  </td>
+                  {offPitch && (
+                    <td>
+                      {band.frequencyErrorPercent ? `${fixed(band.frequencyErrorPercent, 3, true)} %` : ""}
+                    </td>
+                  )}
                 </tr>
               ))}
             </tbody>

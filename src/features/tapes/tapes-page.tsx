@@ -16,14 +16,17 @@ import { PageFrame } from "../shell/page-frame";
 import { TapeEditor } from "./tape-editor";
 import { TapeView } from "./tape-view";
 
-/** The library of reference tapes. */
+const isBuiltIn = (id: string) => BUILT_IN_TAPES.some((tape) => tape.id === id);
+
+/** The library of reference tapes: one's own first, then the layouts that come with Unzel. */
 export function TapesPage() {
-  const tapes = useLiveQuery(() => database.tapes.orderBy("name").toArray(), []);
+  const stored = useLiveQuery(() => database.tapes.orderBy("name").toArray(), []);
+  const tapes = stored?.toSorted((a, b) => Number(isBuiltIn(a.id)) - Number(isBuiltIn(b.id)));
   const [chosenId, setChosenId] = useState<string | null>(null);
   const [editing, setEditing] = useState<ReferenceTape | null>(null);
   const [message, setMessage] = useState<{ severity: "success" | "error"; text: string } | null>(null);
   const chosen = tapes?.find(({ id }) => id === chosenId) ?? tapes?.[0];
-  const builtIn = BUILT_IN_TAPES.some(({ id }) => id === chosen?.id);
+  const builtIn = chosen !== undefined && isBuiltIn(chosen.id);
 
   const fail = (error: unknown) => setMessage({ severity: "error", text: (error as Error).message });
   const importFile = async (file: File) => {
