@@ -1,4 +1,4 @@
-import { INTERPOLATOR_REACH, interpolate } from "@/core/dsp/sinc-interpolator";
+import { INTERPOLATOR_REACH, interpolateIn } from "@/core/dsp/sinc-interpolator";
 import { GRID_PER_SECOND, type TapeSide } from "./tape";
 
 /** Level, relative to reference, at which tape saturates: gives 1 % third harmonic at 0 dB. */
@@ -10,7 +10,8 @@ const SATURATION = 2.9;
  * point between two samples needs those that follow.
  */
 export class TapeRecorder {
-  private before: { left: Float64Array; right: Float64Array; places: Float64Array } | null = null;
+  private held: Block | null = null;
+  private before: Pair = [new Float64Array(INTERPOLATOR_REACH), new Float64Array(INTERPOLATOR_REACH)];
 
   constructor(
     private readonly side: TapeSide,
@@ -20,43 +21,50 @@ export class TapeRecorder {
 
   /** Takes a block of input with the place on the side, in seconds, that each sample falls on. */
   push(left: Float64Array, right: Float64Array, places: Float64Array): void {
-    if (this.before) this.write(this.before, left, right);
-    this.before = { left, right, places };
+    if (this.held) this.write(this.held, [left, right]);
+    this.held = { sound: [left, right], places };
   }
 
   /** Writes what is held back. */
   stop(): void {
-    const none = new Float64Array(INTERPOLATOR_REACH + 1);
-    if (this.before) this.write(this.before, none, none);
-    this.before = null;
+    const none = () => new Float64Array(INTERPOLATOR_REACH + 1);
+    if (this.held) this.write(this.held, [none(), none()]);
+    this.held = null;
   }
 
-  private write(
-    block: { left: Float64Array; right: Float64Array; places: Float64Array },
-    nextLeft: Float64Array,
-    nextRight: Float64Array,
-  ): void {
-    const { left, right, places } = block;
-    const n = left.length;
-    const value = (here: Float64Array, next: Float64Array) => (i: number) =>
-      i < 0 ? here[0] : i < n ? here[i] : (next[i - n] ?? 0);
-    const readLeft = value(left, nextLeft);
-    const readRight = value(right, nextRight);
-    for (let i = 0; i + 1 < n || (i < n && i > 0); i++) {
+  private write({ sound, places }: Block, next: Pair): void {
+    const n = places.length;
+    const [left, right] = sound.map((here, c) => joined(this.before[c], here, next[c]));
+    for (let i = 0; i < n; i++) {
       const from = places[i] * GRID_PER_SECOND;
-      const to = (i + 1 < n ? places[i + 1] : 2 * places[i] - places[i - 1]) * GRID_PER_SECOND;
-      if (to <= from) continue;
-      for (let g = Math.ceil(from); g < to; g++) {
-        if (g < 0) continue;
-        const at = i + (g - from) / (to - from);
+      const to = (i + 1 < n ? places[i + 1] : 2 * places[i] - places[Math.max(0, i - 1)]) * GRID_PER_SECOND;
+      for (let g = Math.max(0, Math.ceil(from)); g < to; g++) {
+        const at = INTERPOLATOR_REACH + i + (g - from) / (to - from);
         this.side.write(
           g,
-          onTape(this.leftGain * interpolate(readLeft, at)),
-          onTape(this.rightGain * interpolate(readRight, at)),
+          onTape(this.leftGain * interpolateIn(left, at)),
+          onTape(this.rightGain * interpolateIn(right, at)),
         );
       }
     }
+    this.before = [left, right].map((x) => x.slice(n, n + INTERPOLATOR_REACH)) as Pair;
   }
+}
+
+type Pair = [Float64Array, Float64Array];
+
+interface Block {
+  sound: Pair;
+  places: Float64Array;
+}
+
+/** A block with as much on both sides as an interpolation at its edges reaches for. */
+function joined(before: Float64Array, here: Float64Array, after: Float64Array): Float64Array {
+  const all = new Float64Array(before.length + here.length + INTERPOLATOR_REACH + 1);
+  all.set(before);
+  all.set(here, before.length);
+  all.set(after.subarray(0, INTERPOLATOR_REACH + 1), before.length + here.length);
+  return all;
 }
 
 const onTape = (value: number): number => SATURATION * Math.tanh(value / SATURATION);

@@ -3,7 +3,9 @@ import { decibels } from "./level-meter";
 
 /** Kaiser window whose side lobes lie 150 dB down. */
 const BETA = 21;
-const PASSES = 4;
+/** The frequency is sought in a short piece first, where a larger error cannot be mistaken for a whole turn. */
+const SHARES = [1 / 64, 1 / 16, 1 / 4, 1, 1];
+const SHORTEST_CYCLES = 25;
 
 export interface Harmonics {
   frequencyHz: number;
@@ -27,9 +29,10 @@ export function harmonicsOf(
     throw new RangeError(
       `harmonics of ${nearHz} Hz need at least fifty cycles; ${x.length} samples are too few`,
     );
-  const half = x.length >> 1;
+  const least = Math.ceil((2 * SHORTEST_CYCLES * sampleRateHz) / nearHz);
   let frequencyHz = nearHz;
-  for (let pass = 0; pass < PASSES; pass++) {
+  for (const share of SHARES) {
+    const half = Math.min(x.length, Math.max(least, Math.round(share * x.length))) >> 1;
     const a = lineAt(x, 0, half, sampleRateHz, frequencyHz);
     const b = lineAt(x, half, half, sampleRateHz, frequencyHz);
     const turned = Math.atan2(b.im * a.re - b.re * a.im, b.re * a.re + b.im * a.im);

@@ -117,11 +117,13 @@ export class MarkEar {
 
   /** Tries every moment that a whole mark could have begun at and that has been followed by enough sound. */
   private search(): void {
-    const whole = Math.ceil((MARK_TONES_SECONDS / SLOWEST + 0.05) / this.secondsPerMoment);
+    const whole = Math.ceil((MARK_TONES_SECONDS / SLOWEST + 0.15) / this.secondsPerMoment);
     for (; this.searched + whole < this.moments.length; this.searched++) {
-      const mark = this.markAt(this.searched);
-      if (mark === null) continue;
-      this.marks.push(mark);
+      if (this.markAt(this.searched) === null) continue;
+      // many moments within the reference tone fit: the middle one stands best on all the digits
+      let last = this.searched;
+      while (last + 1 + whole < this.moments.length && this.markAt(last + 1)) last++;
+      this.marks.push(this.markAt((this.searched + last) >> 1)!);
       this.searched += Math.round(MARK_TONES_SECONDS / FASTEST / this.secondsPerMoment);
     }
     const drop = Math.max(0, this.searched - Math.ceil(0.2 / this.secondsPerMoment));

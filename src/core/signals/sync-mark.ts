@@ -25,7 +25,7 @@ export const digitRatio = (digit: number): number => LOWEST_RATIO * DIGIT_STEP *
 /** The digit that a ratio to the reference stands for, with how far off it lies in steps. */
 export function digitOf(ratio: number): { digit: number; off: number } {
   const steps = Math.log(ratio / LOWEST_RATIO) / Math.log(DIGIT_STEP);
-  const digit = Math.round(steps);
+  const digit = Math.round(steps) + 0; // never −0
   return { digit, off: Math.abs(steps - digit) };
 }
 
