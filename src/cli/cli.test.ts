@@ -4,11 +4,12 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { describe, expect, it } from "vitest";
 import { wavFile } from "@/core/formats/wav-writer";
+import { flacFile } from "@/testing/flac-encoder";
 import { fmTone } from "@/testing/fm-tone";
 
 const folder = mkdtempSync(join(tmpdir(), "unzel-cli-"));
 const at = (name: string) => join(folder, name);
-const run = (command: "measure" | "practice", ...args: string[]) => {
+const run = (command: "measure" | "practice" | "signals", ...args: string[]) => {
   const { status, stdout, stderr } = spawnSync(
     process.execPath,
     ["scripts/run-ts.mjs", `src/cli/${command}.ts`, ...args],
@@ -152,4 +153,135 @@ describe("practice", () => {
     expect(status).toBe(2);
     expect(stderr).toMatch(why);
   });
+});
+
+describe("measure level and bands", () => {
+  const reference = {
+    format: "unzel-reference-tape",
+    version: 1,
+    id: "two",
+    name: "Two bands",
+    speedCmPerS: 4.76,
+    bands: [
+      { kind: "tone", frequencyHz: 1000, levelDb: 0, seconds: 3 },
+      { kind: "tone", frequencyHz: 6300, levelDb: -10, seconds: 3 },
+    ],
+  };
+  const tape = at("two.json");
+  writeFileSync(tape, JSON.stringify(reference));
+  const gap = new Float64Array(48000);
+  const sound = Float64Array.from([
+    ...gap,
+    ...fmTone(3, 48000, 1020, [], 0.25),
+    ...gap,
+    ...fmTone(3, 48000, 6426, [], 0.079),
+    ...gap,
+  ]);
+  const wav = at("two.wav");
+  writeFileSync(wav, wavFile([sound, sound.map((v) => v / 2)], 48000, "int16"));
+  const flac = at("two.flac");
+  const integers = (gain: number) => Int32Array.from(sound, (v) => Math.round(v * gain * 32768));
+  writeFileSync(flac, flacFile([integers(1), integers(0.5)], 48000, 16));
+
+  it("gives levels and hum per channel", () => {
+    const { answer } = run("measure", "level", wav);
+    expect(answer.measurement).toBe("level");
+    const [left, right] = answer.channels;
+    expect(Object.keys(left)).toEqual(
+      expect.arrayContaining(["channel", "peakDbfs", "rmsDbfs", "dcPercent", "clippedSamples", "humDb"]),
+    );
+    expect(left.peakDbfs).toBeCloseTo(-12.04, 2);
+    expect(right.peakDbfs).toBeCloseTo(-18.06, 2);
+    expect(left.humDb).toEqual([]);
+  });
+
+  it("gives each band with its times, frequency and levels", () => {
+    const { answer } = run("measure", "bands", wav, "--tape", tape);
+    expect(answer.speedErrorPercent).toBeCloseTo(2, 1);
+    expect(answer.bands).toHaveLength(2);
+    expect(answer.bands.map(({ index }: { index: number }) => index)).toEqual([0, 1]);
+    expect(answer.bands[0].startSeconds).toBeCloseTo(1, 1);
+    expect(answer.bands[1].endSeconds).toBeCloseTo(8, 1);
+    expect(answer.bands[0].frequencyHz).toBeCloseTo(1020, 0);
+    expect(answer.bands[0].levelDb.left).toBeCloseTo(-12.04, 1);
+    expect(answer.bands[1].levelDb.right).toBeCloseTo(-28.07, 1);
+  });
+
+  it.each([["level"], ["speed", "--nominal", "1000"], ["bands", "--tape", tape]])(
+    "%s of a FLAC file is that of the WAV file, figure for figure",
+    (kind, ...options) => {
+      const [a, b] = [wav, flac].map((file) => run("measure", kind, file, ...options).answer);
+      expect({ ...b, file: "" }).toEqual({ ...a, file: "" });
+    },
+  );
+
+  it.each([
+    [["bands", wav], 2, /--tape/],
+    [["bands", wav, "--tape", "nothing"], 2, /there is no tape "nothing".*ssa-01/],
+    [["bands", wav, "--tape", wav], 1, /complete JSON|not a reference tape/],
+    [["bands", wav, "--tape", at("gone.json")], 1, /There is no file/],
+  ])("%j: exit status and a sentence", (args, status, why) => {
+    const result = run("measure", ...args);
+    expect(result.status).toBe(status);
+    expect(result.stderr).toMatch(why);
+    expect(result.answer).toBeNull();
+  });
+});
+
+describe("signals", () => {
+  it("writes the sine that was asked for", () => {
+    const out = at("sine.wav");
+    const { status, answer } = run(
+      "signals",
+      ..."sine --frequency 1000 --seconds 2 --rate 48000 --bits 24 --level -12 --out".split(" "),
+      out,
+    );
+    expect(status).toBe(0);
+    expect(answer).toMatchObject({ sampleRateHz: 48000, bits: 24, seconds: 2 });
+    expect(readFileSync(out)).toHaveLength(44 + 2 * 48000 * 6);
+    const [left] = run("measure", "level", out).answer.channels;
+    expect(left.rmsDbfs).toBeCloseTo(-15.01, 2);
+    expect(run("measure", "speed", out, "--nominal", "1000").answer.channels[0].errorPercent).toBeCloseTo(
+      0,
+      6,
+    );
+  });
+
+  it("lists every signal with its options, and every sequence", () => {
+    const { answer } = run("signals", "--list");
+    expect(answer.signals.map(({ name }: { name: string }) => name)).toEqual(
+      expect.arrayContaining(["sine", "two-tone", "steps", "staircase", "sweep", "pink", "white", "silence"]),
+    );
+    expect(answer.signals[0].options[0]).toHaveProperty("default");
+    expect(answer.sequences.length).toBeGreaterThan(5);
+  });
+
+  it.each([
+    [["sine"], /--out/],
+    [["hum", "--out", at("x.wav")], /no signal or sequence "hum"/],
+    [["pink", "--frequency", "100", "--out", at("x.wav")], /pink has no --frequency/],
+    [["sine", "--level", "6", "--out", at("x.wav")], /levelDb/],
+    [["sine", "--frequency", "fast", "--out", at("x.wav")], /frequencyHz/],
+    [["sine", "--rate", "8000", "--out", at("x.wav")], /44100, 48000, 96000/],
+    [["sine", "--colour", "red"], /colour/],
+  ])("%j is refused", (args, why) => {
+    const { status, stderr } = run("signals", ...args);
+    expect(status).toBe(2);
+    expect(stderr).toMatch(why);
+  });
+});
+
+it("practice plays every band of a tape", () => {
+  const out = at("deck.wav");
+  const made = run(
+    "practice",
+    ..."--machine ellesby-c-3h --tape azimuth-cassette --seconds 40 --set speed.errorPercent=-1 --out".split(
+      " ",
+    ),
+    out,
+  );
+  expect(made.status).toBe(0);
+  const { answer } = run("measure", "bands", out, "--tape", "azimuth-cassette");
+  expect(answer.bands.map(({ index }: { index: number }) => index)).toEqual([0, 1, 2]);
+  expect(answer.speedErrorPercent).toBeCloseTo(-1, 1);
 });
