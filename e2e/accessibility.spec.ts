@@ -28,6 +28,10 @@ for (const colorScheme of ["light", "dark"] as const)
       ["job", "/jobs/demo-job-0412"],
       ["checklist", "/jobs/demo-job-0412/bench/clean"],
       ["sheet", "/jobs/demo-job-0409/sheet"],
+      ["listen", "/listen"],
+      ["signals", "/signals"],
+      ["tapes", "/tapes"],
+      ["sound card", "/settings"],
     ])
       test(`${name} has nothing that axe objects to`, async ({ page }) => {
         await page.goto("/");
@@ -43,6 +47,11 @@ for (const colorScheme of ["light", "dark"] as const)
       await hands.play("nothing wrong");
       await hands.settled();
       expect(await violations(page)).toEqual([]);
+      await page.getByRole("button", { name: "Check" }).click();
+      await expect(page.getByRole("table", { name: "Levels" })).toBeVisible();
+      await page.waitForTimeout(400); // until it has faded in
+      expect(await violations(page)).toEqual([]);
+      await page.getByRole("dialog").getByRole("button", { name: "Close" }).click();
       await page.getByRole("link", { name: /Wow and flutter/ }).click();
       await expect(page.getByRole("img", { name: /spectrum/ })).toBeVisible({ timeout: 30_000 });
       expect(await violations(page)).toEqual([]);

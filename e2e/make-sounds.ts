@@ -2,7 +2,8 @@ import { mkdir, writeFile } from "node:fs/promises";
 import { dirname } from "node:path";
 import { wavFile } from "@/core/formats/wav-writer";
 import { fmTone } from "@/testing/fm-tone";
-import { CLIP, CUT, LONG, NOT_WAV, SLOW, TONE } from "./sounds";
+import { flacFile } from "@/testing/flac-encoder";
+import { BANDS, BANDS_FLAC, CLIP, CUT, LONG, NOT_WAV, SLOW, TONE } from "./sounds";
 
 /** Closed-form tones for the browser to hear; nothing of the practice machine is in them. */
 export default async function makeSounds(): Promise<void> {
@@ -10,7 +11,28 @@ export default async function makeSounds(): Promise<void> {
   // whole numbers of cycles of carrier and modulation, so that the file can play in a loop without a click
   const fast = fmTone(32, 48000, 3150 * 1.0125, [{ rateHz: 4, peak: 0.002 }]);
   const slow = fmTone(12, 44100, 3150 * 0.992, [{ rateHz: 1, peak: 0.0005 }]);
+  const gap = new Float64Array(48000);
+  const band = (hz: number, seconds: number) =>
+    fmTone(seconds, 48000, hz * 1.015, [{ rateHz: 4, peak: 0.001 }], 0.1);
+  const ladder = Float64Array.from([
+    ...gap,
+    ...band(1000, 4),
+    ...gap,
+    ...band(3150, 13),
+    ...gap,
+    ...band(6300, 4),
+    ...gap,
+  ]);
   await Promise.all([
+    writeFile(BANDS, wavFile([ladder, ladder], 48000, "int16")),
+    writeFile(
+      BANDS_FLAC,
+      flacFile(
+        [1, 2].map(() => Int32Array.from(ladder, (v) => Math.round(v * 32768))),
+        48000,
+        16,
+      ),
+    ),
     writeFile(TONE, wavFile([fast, fast.map((v) => 0.5 * v)], 48000, "int16")),
     writeFile(CLIP, wavFile([fmTone(8, 48000, 1000), fmTone(8, 48000, 1000)], 48000, "int16")),
     writeFile(SLOW, wavFile([slow, slow], 44100, "int24")),

@@ -34,3 +34,73 @@ test("results come about ten times a second and the page stays free", async ({ p
   });
   expect(results).toBeGreaterThan(10);
 });
+
+test("the signal check finds the level of each channel within a twentieth of a decibel", async ({ page }) => {
+  const hands = new BenchHands(page);
+  await hands.open("demo-job-0415", "speed");
+  await page.getByRole("button", { name: "Sound card" }).click();
+  await hands.settled();
+  await page.getByRole("button", { name: "Check" }).click();
+  const rows = page.getByRole("dialog").getByRole("table", { name: "Levels" }).getByRole("row");
+  const rms = async (row: number) =>
+    Number(
+      (await rows.nth(row).getByRole("cell").nth(2).innerText()).replace("−", "-").replace(/[^-\d.]/g, ""),
+    );
+  expect(Math.abs((await rms(1)) - (20 * Math.log10(0.5) - 3.01))).toBeLessThan(0.05);
+  expect(Math.abs((await rms(2)) - (20 * Math.log10(0.25) - 3.01))).toBeLessThan(0.05);
+  await expect(page.getByRole("dialog")).toContainText(/unprocessed channels? at \d+ Hz|the browser applies/);
+});
+
+test("unplugged in the middle: what was logged is kept, and there is a way back", async ({ page }) => {
+  await page.addInitScript(() => {
+    const open = navigator.mediaDevices.getUserMedia.bind(navigator.mediaDevices);
+    navigator.mediaDevices.getUserMedia = async (wanted) => {
+      const stream = await open(wanted);
+      (window as unknown as { unplug(): void }).unplug = () => {
+        const [track] = stream.getAudioTracks();
+        track.stop();
+        track.dispatchEvent(new Event("ended"));
+      };
+      return stream;
+    };
+  });
+  const hands = new BenchHands(page);
+  await hands.open("demo-job-0415", "speed");
+  await page.getByRole("button", { name: "Sound card" }).click();
+  await hands.settled();
+  await page.keyboard.press("f");
+  await expect(hands.slip).toContainText("as found");
+  await page.evaluate(() => (window as unknown as { unplug(): void }).unplug());
+  await expect(page.getByRole("alert").first()).toContainText("went away");
+  await expect(hands.slip).toContainText("as found");
+  await page.getByRole("button", { name: "Start again" }).click();
+  await hands.settled();
+  await expect(hands.slip.getByRole("listitem")).toHaveCount(1);
+});
+
+test("a refused microphone leaves a sentence and a way back", async ({ page }) => {
+  await page.addInitScript(() => {
+    navigator.mediaDevices.getUserMedia = () => Promise.reject(new DOMException("no", "NotAllowedError"));
+  });
+  const hands = new BenchHands(page);
+  await hands.open("demo-job-0415", "speed");
+  await page.getByRole("button", { name: "Sound card" }).click();
+  await expect(page.getByRole("alert").first()).toContainText("Allow the microphone");
+  await expect(page.getByRole("button", { name: "Start again" })).toBeVisible();
+});
+
+test("clock and level of the card are calibrated and kept", async ({ page }) => {
+  await page.goto("/settings");
+  await page.getByLabel("True frequency, Hz").fill("3189.06");
+  await page.getByRole("button", { name: "Listen to it" }).click();
+  const clock = page.getByRole("region", { name: "Clock" });
+  await expect(clock.getByRole("status")).toContainText("ppm", { timeout: 20_000 });
+  await clock.getByRole("button", { name: "Keep" }).click();
+  // the file plays 3189.375 Hz: a true 3189.06 Hz would say that the clock is 98.8 ppm slow
+  await expect(clock).toContainText(/Kept: −9\d\.\d ±/);
+  await page.getByLabel("Volts RMS").fill("0.775");
+  const level = page.getByRole("region", { name: "Level", exact: true });
+  await level.getByRole("button", { name: "Keep" }).click();
+  await expect(level).toContainText(/full scale is \+6\.0\d dBu left, \+12\.0\d dBu right/);
+  await expect(page.getByRole("table", { name: "Levels" })).toContainText("dBu");
+});

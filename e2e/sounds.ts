@@ -12,3 +12,6 @@ export const SLOW = `${FOLDER}/slow.wav`;
 export const LONG = `${FOLDER}/long.wav`;
 export const NOT_WAV = `${FOLDER}/not-a-wav.wav`;
 export const CUT = `${FOLDER}/cut-short.wav`;
+/** The first bands of an azimuth ladder, 1.5 % fast, twice. */
+export const BANDS = `${FOLDER}/bands.wav`;
+export const BANDS_FLAC = `${FOLDER}/bands.flac`;

@@ -1,0 +1,69 @@
+import { readFile } from "node:fs/promises";
+import { expect, test } from "@playwright/test";
+import { BANDS, BANDS_FLAC, LONG, NOT_WAV, SLOW } from "./sounds";
+
+test.beforeEach(async ({ page }) => {
+  await page.goto("/");
+  await expect(page.getByRole("article").first()).toBeVisible();
+  await page.goto("/listen");
+});
+
+test("many recordings at once: each measured, a bad one refused by itself", async ({ page }) => {
+  await page.getByLabel("Recordings").setInputFiles([SLOW, NOT_WAV]);
+  const slow = page.getByRole("article", { name: "slow.wav" });
+  await expect(slow).toContainText("tone near 3150 Hz", { timeout: 30_000 });
+  await expect(slow.getByRole("row").nth(1)).toContainText("−0.80");
+  await expect(page.getByRole("article", { name: "not-a-wav.wav" }).getByRole("alert")).toContainText(
+    "not a WAV file",
+  );
+});
+
+test("FLAC and WAV of one tape give the same bands, and one goes into a job", async ({ page }) => {
+  await page.getByRole("combobox", { name: "Tape that was played" }).click();
+  await page.getByRole("option", { name: /Azimuth ladder, cassette/ }).click();
+  await page.getByLabel("Recordings").setInputFiles([BANDS, BANDS_FLAC]);
+  const [wav, flac] = ["bands.wav", "bands.flac"].map((name) => page.getByRole("article", { name }));
+  for (const article of [wav, flac])
+    await expect(article.getByRole("row")).toHaveCount(4, { timeout: 60_000 });
+  expect(await flac.getByRole("table").innerText()).toBe(await wav.getByRole("table").innerText());
+  await expect(wav.getByRole("row").nth(2)).toContainText("3.15 kHz, −10 dB");
+  await expect(wav.getByRole("row").nth(2)).toContainText("+1.5");
+
+  await wav.getByRole("button", { name: "Attach to a job" }).click();
+  await page.getByRole("combobox", { name: "Job" }).click();
+  await page.getByRole("option", { name: /0415/ }).click();
+  await page.getByRole("combobox", { name: "Stretch" }).click();
+  await page.getByRole("option", { name: /3.15 kHz/ }).click();
+  await page.getByRole("button", { name: "Log it" }).click();
+  await expect(page.getByRole("dialog").getByRole("alert")).toContainText("Logged in job 0415 as as found");
+  await page.goto("/jobs/demo-job-0415/bench/speed");
+  await expect(page.getByRole("list", { name: "Readings" })).toContainText("+1.5");
+});
+
+test("a long recording can be cancelled, and put away", async ({ page }) => {
+  await page.getByLabel("Recordings").setInputFiles(LONG);
+  const article = page.getByRole("article", { name: "long.wav" });
+  await article.getByRole("button", { name: "Cancel" }).click();
+  await expect(article).toContainText("Cancelled");
+  await article.getByRole("button", { name: "Put away" }).click();
+  await expect(article).toHaveCount(0);
+});
+
+test("what the browser can decode is measured with a warning; a damaged file is refused", async ({
+  page,
+}) => {
+  const wav = await readFile(SLOW);
+  // the same sound under a name that is decoded by the browser as a whole
+  await page.getByLabel("Recordings").setInputFiles([
+    { name: "noise.mp3", mimeType: "audio/mpeg", buffer: Buffer.from("this is no music") },
+    { name: "tone.flac", mimeType: "audio/flac", buffer: Buffer.from("fLaC and nothing more") },
+    { name: "tone.wav", mimeType: "audio/wav", buffer: wav },
+  ]);
+  await expect(page.getByRole("article", { name: "noise.mp3" }).getByRole("alert")).toContainText(
+    "not a sound file",
+  );
+  await expect(page.getByRole("article", { name: "tone.flac" }).getByRole("alert")).toContainText(
+    "FLAC file",
+  );
+  await expect(page.getByRole("article", { name: "tone.wav" })).toContainText("tone near 3150 Hz");
+});

@@ -1,0 +1,68 @@
+import { expect, test } from "@playwright/test";
+import { BenchHands } from "./bench-hands";
+
+test("a blank tape is recorded on, rewound and heard; a full tape tells its bands", async ({ page }) => {
+  const hands = new BenchHands(page);
+  await hands.open("demo-job-0415", "speed");
+  await hands.play("nothing wrong");
+  const keys = page.getByRole("group", { name: "Transport keys" });
+  const choose = async (box: string, option: RegExp | string) => {
+    await page.getByRole("combobox", { name: box, exact: true }).click();
+    await page.getByRole("option", { name: option }).first().click();
+  };
+  const level = async () =>
+    Number(await page.getByRole("meter", { name: "Level left" }).getAttribute("aria-valuenow"));
+
+  await choose("Tape", "Blank tape");
+  await choose("Record takes in", "Which side is which");
+  await keys.getByRole("button", { name: "Record" }).click();
+  await expect.poll(level).toBeGreaterThan(-20); // a two-head machine gives out what goes in
+  await page.waitForTimeout(2500);
+  await keys.getByRole("button", { name: "Rewind" }).click();
+  await expect.poll(level).toBeLessThan(-40);
+  await expect(keys.getByRole("button", { name: "Stop" })).toHaveAttribute("aria-pressed", "true");
+  await keys.getByRole("button", { name: "Play" }).click();
+  await expect.poll(level).toBeGreaterThan(-20);
+
+  await page.getByRole("button", { name: "Check" }).click();
+  await page.waitForTimeout(1000);
+  await page.getByRole("button", { name: "It is on the right now" }).click();
+  await expect(page.getByRole("dialog")).toContainText("Swapped: it arrives on the left");
+  await page.getByRole("dialog").getByRole("button", { name: "Close" }).click();
+
+  await choose("Tape", /Azimuth ladder, cassette/);
+  await keys.getByRole("button", { name: "Play" }).click();
+  await expect(page.getByRole("contentinfo", { name: "Source" })).toContainText("no band like the 1000 Hz", {
+    timeout: 20_000,
+  });
+  await page.getByRole("button", { name: /turn over/ }).click();
+  await expect(page.getByRole("button", { name: /Side B/ })).toBeVisible();
+});
+
+test("logged readings keep what was heard; it can be played, exported and deleted", async ({ page }) => {
+  const hands = new BenchHands(page);
+  await hands.open("demo-job-0415", "speed");
+  await hands.play("nothing wrong");
+  await hands.settled();
+  await page.keyboard.press("f");
+  await hands.slip.getByRole("button", { name: "Hear it" }).click();
+  await expect(page.getByLabel("Sound of the reading")).toBeVisible();
+  const download = page.waitForEvent("download");
+  await page.getByRole("button", { name: "Export WAV" }).click();
+  expect((await download).suggestedFilename()).toMatch(/^speed-as-found.*\.wav$/);
+
+  await page.goto("/settings");
+  const recordings = page.getByRole("list", { name: "Recordings" });
+  await expect(recordings.getByRole("listitem")).toHaveCount(1);
+  await recordings.getByRole("button", { name: "Delete" }).click();
+  await expect(recordings.getByRole("listitem")).toHaveCount(0);
+
+  await page.getByRole("combobox", { name: "Keep the last" }).click();
+  await page.getByRole("option", { name: "nothing" }).click();
+  await hands.open("demo-job-0415", "speed");
+  await hands.play("nothing wrong");
+  await hands.settled();
+  await page.keyboard.press(" ");
+  await expect(hands.slip.getByRole("listitem")).toHaveCount(2);
+  await expect(hands.slip.getByRole("button", { name: "Hear it" })).toHaveCount(1);
+});
