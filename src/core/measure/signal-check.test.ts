@@ -101,3 +101,14 @@ it("says what it cannot tell from what plays", () => {
   expect(stateOf([left, right], "polarity").state).toBe("open");
   expect(stateOf([hiss(1), hiss(2)], "steady gain").state).toBe("open");
 });
+
+it("a strong tone in undithered 16-bit sound is not mistaken for a sample-rate conversion", () => {
+  for (const hz of [3150, 3189.4, 7000, 10000]) {
+    const x = fmTone(SECONDS, RATE, hz, [{ rateHz: 4, peak: 0.002 }], 0.5).map(
+      (v) => Math.round(v * 32768) / 32768,
+    );
+    expect(stateOf([x, x.map((v) => Math.round((v / 2) * 32768) / 32768)], "sample rate").state).toBe(
+      "sound",
+    );
+  }
+});

@@ -2,10 +2,12 @@
 const SHORTEST_HOLE = 48;
 const LONGEST_HOLE = 48_000;
 const LOUD = 1e-3;
+/** An input stutters while it starts; nothing is measured by then. */
+const STARTING_SAMPLES = 96_000;
 
 /**
  * Finds holes that a lost block leaves in the sound: stretches of exact zeros on every channel at once, with
- * sound right before and right after.
+ * sound right before and right after. The first two seconds of a source are let pass.
  */
 export class SoundGaps {
   count = 0;
@@ -13,6 +15,7 @@ export class SoundGaps {
   private zeros = 0;
   private loudBefore = false;
   private last = 0;
+  private heard = 0;
 
   push(block: Array<Float64Array | Float32Array>): void {
     for (let i = 0; i < block[0].length; i++) {
@@ -23,7 +26,8 @@ export class SoundGaps {
         this.zeros++;
         continue;
       }
-      if (this.zeros >= SHORTEST_HOLE && this.zeros <= LONGEST_HOLE && this.loudBefore && magnitude > 1e-5) {
+      const hole = this.zeros >= SHORTEST_HOLE && this.zeros <= LONGEST_HOLE;
+      if (hole && this.loudBefore && magnitude > 1e-5 && this.heard + i > STARTING_SAMPLES) {
         this.count++;
         this.missingSamples += this.zeros;
       }
@@ -31,5 +35,6 @@ export class SoundGaps {
       // the recent loudness, so that a hole that begins at a zero crossing is seen too
       this.last = Math.max(magnitude, this.last * 0.99);
     }
+    this.heard += block[0].length;
   }
 }

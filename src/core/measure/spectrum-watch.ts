@@ -7,8 +7,8 @@ const KEEP = 0.9;
 const CONVERTED_FROM_HZ = [8000, 11025, 16000, 22050, 24000, 32000, 44100, 48000];
 const EDGE_DB = 25;
 export const LOOKS_NEEDED = 8;
-/** There must be something below the edge, above the rounding of double precision. */
-const FAINTEST = 1e-9;
+/** There must be noise below the edge, well above what a strong tone's window leaves far away from it. */
+const FAINTEST = 3e-8;
 
 /** A running average spectrum of one channel, a few looks a second. */
 export class SpectrumWatch {
@@ -73,7 +73,8 @@ export function bandLimitOf(watch: SpectrumWatch, sampleRateHz: number): number 
   for (const rate of CONVERTED_FROM_HZ) {
     const edge = rate / 2;
     if (edge > 0.96 * (sampleRateHz / 2)) break;
-    const below = floorBetween(0.75 * edge, 0.88 * edge);
+    // wide enough that a tone within it hardly moves the median
+    const below = floorBetween(0.45 * edge, 0.9 * edge);
     const above = floorBetween(1.03 * edge, Math.min(1.3 * edge, sampleRateHz / 2));
     if (below === null || above === null) continue;
     if (below > FAINTEST && above < below * 10 ** (-EDGE_DB / 20)) return edge;

@@ -1,5 +1,7 @@
 import { findSweep, type SweepShape } from "./find-sweep";
-import { LINES_PER_FRAME, OCTAVES_FROM_HZ, type Peak, type ToneFrames } from "./tone-frames";
+import { humLines, isHum, type HumLines } from "./hum-lines";
+import { restSegments } from "./rest-segments";
+import { decibelsOf as db, LINES_PER_FRAME, sumOf as sum, type Peak, type ToneFrames } from "./tone-frames";
 
 /** A stretch of the recording that sounds alike throughout. */
 export interface HeardSegment {
@@ -20,11 +22,6 @@ interface Moment {
   power: number;
 }
 
-const MAINS = [50, 60];
-const MAINS_TOLERANCE = 0.006;
-const HUM_MARGIN = 10 ** (5 / 10);
-/** A line at a mains frequency that sounds beside another in so many frames is hum. */
-const HUM_FRAMES = 12;
 const LINKED_WITHIN = 0.02;
 /** So many frames may be missing or wild without ending a tone: a drop-out of a seventh of a second. */
 const LONGEST_BREAK = 7;
@@ -37,12 +34,6 @@ const STEP_BLUR_FRAMES = 8;
 /** Share of the power beside hum that the tone must have. */
 const DOMINANCE = 0.4;
 const FAINTEST_DBFS = -75;
-const SILENCE_BELOW_LOUDEST_DB = 30;
-const SHORTEST_NOISE_SECONDS = 1;
-const NOISE_SCATTER_DB = 2.5;
-
-const db = (power: number) => 10 * Math.log10(Math.max(power, 1e-20));
-const sum = (peak: { left: number; right: number }) => peak.left + peak.right;
 
 /**
  * Cuts what was heard into steady tones, sweeps, noises and silences. Speech, music, the edges of bands and the
@@ -50,7 +41,7 @@ const sum = (peak: { left: number; right: number }) => peak.left + peak.right;
  * the shape they are known to have.
  */
 export function heardSegments(frames: ToneFrames, sweeps: readonly SweepShape[] = []): HeardSegment[] {
-  const hum = humPowers(frames);
+  const hum = humLines(frames);
   const swept = sweeps.flatMap(
     (shape) => findSweep(frames, shape, (hz, power) => isHum(hz, power, hum)) ?? [],
   );
@@ -66,61 +57,8 @@ export function heardSegments(frames: ToneFrames, sweeps: readonly SweepShape[] 
   return [...pitched, ...restSegments(frames, pitched, hum)].sort((a, b) => a.startSeconds - b.startSeconds);
 }
 
-const mainsOf = (hz: number): number | null => {
-  for (const mains of MAINS) {
-    const harmonic = Math.round(hz / mains);
-    const place = harmonic * mains;
-    if (harmonic >= 1 && harmonic <= 8 && Math.abs(hz - place) < Math.max(0.6, MAINS_TOLERANCE * place))
-      return place;
-  }
-  return null;
-};
-
-type Hum = Map<number, number>;
-
-/** Power of each mains line that sounds beside something stronger, by its frequency. */
-function humPowers(frames: ToneFrames): Hum {
-  const beside = new Map<number, number[]>();
-  for (let frame = 0; frame < frames.length; frame++)
-    for (let line = 0; line < LINES_PER_FRAME; line++) {
-      const hz = frames.hz(frame, line);
-      const place = mainsOf(hz);
-      if (place === null) continue;
-      const power = frames.linePower(frame, line);
-      if (!strongerBeside(frames, frame, hz, power)) continue;
-      const powers = beside.get(place);
-      if (powers) powers.push(power);
-      else beside.set(place, [power]);
-    }
-  return new Map(
-    [...beside]
-      .filter(([, powers]) => powers.length >= HUM_FRAMES)
-      .map(([place, powers]) => [place, median(powers)]),
-  );
-}
-
-function strongerBeside(frames: ToneFrames, frame: number, hz: number, power: number): boolean {
-  for (let line = 0; line < LINES_PER_FRAME; line++) {
-    const other = frames.hz(frame, line);
-    if (
-      frames.linePower(frame, line) > 4 * power &&
-      Math.abs(other / hz - 1) > 0.04 &&
-      mainsOf(other) === null
-    )
-      return true;
-  }
-  return false;
-}
-
-function isHum(hz: number, power: number, hum: Hum): boolean {
-  if (hum.size === 0) return false;
-  const place = mainsOf(hz);
-  const usual = place === null ? undefined : hum.get(place);
-  return usual !== undefined && power < HUM_MARGIN * usual;
-}
-
 /** Runs of frames in which one line dominates and moves little from each to the next. */
-function chainsOf(frames: ToneFrames, hum: Hum): Moment[][] {
+function chainsOf(frames: ToneFrames, hum: HumLines): Moment[][] {
   const chains: Moment[][] = [];
   let chain: Moment[] = [];
   const close = () => {
@@ -147,7 +85,7 @@ function chainsOf(frames: ToneFrames, hum: Hum): Moment[][] {
   return chains;
 }
 
-function dominant(frames: ToneFrames, frame: number, hum: Hum): Moment | null {
+function dominant(frames: ToneFrames, frame: number, hum: HumLines): Moment | null {
   let [hz, power] = [0, 0];
   let total = sum(frames.power(frame));
   for (let line = 0; line < LINES_PER_FRAME; line++) {
@@ -238,7 +176,7 @@ function stepAt(level: number[], i: number): number {
   return Math.max(spread(before), spread(after)) < 0.5 * height ? height : 0;
 }
 
-function toneOf(part: Moment[], frames: ToneFrames, hum: Hum): HeardSegment[] {
+function toneOf(part: Moment[], frames: ToneFrames, hum: HumLines): HeardSegment[] {
   if (part.length < 4) return [];
   const core = part.slice(Math.min(4, part.length >> 2), Math.max(part.length - 4, (3 * part.length) >> 2));
   const frequencyHz = median(core.map(({ hz }) => hz));
@@ -246,8 +184,7 @@ function toneOf(part: Moment[], frames: ToneFrames, hum: Hum): HeardSegment[] {
   const startSeconds = edge(frames, part[0].frame, -1, frequencyHz, power);
   const endSeconds = edge(frames, part.at(-1)!.frame, 1, frequencyHz, power);
   if (endSeconds - startSeconds < SHORTEST_TONE_SECONDS) return [];
-  const place = mainsOf(frequencyHz);
-  if (place !== null && power < HUM_MARGIN * (hum.get(place) ?? 0)) return [];
+  if (isHum(frequencyHz, power, hum)) return [];
   const mean = core.reduce((total, { hz }) => total + hz, 0) / core.length;
   return [
     {
@@ -294,118 +231,5 @@ function levels(moments: Moment[], frames: ToneFrames): { leftDb: number; rightD
   return {
     leftDb: db(median(peaks.map(({ left }) => left))),
     rightDb: db(median(peaks.map(({ right }) => right))),
-  };
-}
-
-/** Noise and silence in what the tones leave over, half a second at a time. */
-function restSegments(frames: ToneFrames, tones: HeardSegment[], hum: Hum): HeardSegment[] {
-  const power = besideHum(frames, hum);
-  const size = Math.round(0.5 / frames.secondsPerFrame);
-  const loudest = Math.max(-60, ...tones.map(({ leftDb, rightDb }) => Math.max(leftDb, rightDb)));
-  const found: HeardSegment[] = [];
-  const taken = (seconds: number) =>
-    tones.some((tone) => seconds > tone.startSeconds - 0.1 && seconds < tone.endSeconds + 0.1);
-  let at = 0;
-  while (at + size <= frames.length) {
-    if (taken(frames.secondsOf(at)) || taken(frames.secondsOf(at + size))) {
-      at++;
-      continue;
-    }
-    const kind = kindOfRest(frames, power, at, size, loudest);
-    if (kind === null) {
-      at += size >> 1;
-      continue;
-    }
-    let end = at + size;
-    while (
-      end + size <= frames.length &&
-      !taken(frames.secondsOf(end + size)) &&
-      kindOfRest(frames, power, end, size, loudest) === kind &&
-      Math.abs(meanDb(power, end, size) - meanDb(power, at, size)) < 4
-    )
-      end += size;
-    const segment = restOf(kind, frames, power, at, end);
-    if (segment.endSeconds - segment.startSeconds >= SHORTEST_NOISE_SECONDS) found.push(segment);
-    at = end;
-  }
-  return found;
-}
-
-type PowerAt = (frame: number) => { left: number; right: number };
-
-/** Power of a frame on each channel without the hum in it. */
-function besideHum(frames: ToneFrames, hum: Hum): PowerAt {
-  return (frame) => {
-    const rest = frames.power(frame);
-    const all = sum(rest);
-    for (let line = 0; line < LINES_PER_FRAME; line++)
-      if (isHum(frames.hz(frame, line), frames.linePower(frame, line), hum)) {
-        const { left, right } = frames.peak(frame, line);
-        rest.left -= left;
-        rest.right -= right;
-      }
-    // the windows of hum and whole are not the same: never more exact than a hundredth
-    const floor = all / 200;
-    return { left: Math.max(floor, rest.left), right: Math.max(floor, rest.right) };
-  };
-}
-
-function meanPower(power: PowerAt, from: number, count: number): { left: number; right: number } {
-  const total = { left: 0, right: 0 };
-  for (let i = from; i < from + count; i++) {
-    const { left, right } = power(i);
-    total.left += left / count;
-    total.right += right / count;
-  }
-  return total;
-}
-
-const meanDb = (power: PowerAt, from: number, count: number) => db(sum(meanPower(power, from, count)));
-
-function kindOfRest(
-  frames: ToneFrames,
-  power: PowerAt,
-  from: number,
-  count: number,
-  loudestDb: number,
-): "noise" | "silence" | null {
-  if (meanDb(power, from, count) < loudestDb - SILENCE_BELOW_LOUDEST_DB) return "silence";
-  for (let octave = 1; octave < OCTAVES_FROM_HZ.length - 1; octave++) {
-    const levels = Array.from({ length: Math.floor(count / 4) }, (_, i) => {
-      let total = 0;
-      for (let f = 0; f < 4; f++) total += frames.octavePower(from + 4 * i + f, octave);
-      return db(total);
-    });
-    const mean = levels.reduce((a, b) => a + b, 0) / levels.length;
-    const scatter = Math.sqrt(levels.reduce((a, level) => a + (level - mean) ** 2, 0) / levels.length);
-    if (scatter > NOISE_SCATTER_DB) return null;
-    if (mean < meanDb(power, from, count) - 30) return null;
-  }
-  return "noise";
-}
-
-function restOf(
-  kind: "noise" | "silence",
-  frames: ToneFrames,
-  power: PowerAt,
-  from: number,
-  to: number,
-): HeardSegment {
-  const mean = meanPower(power, from, to - from);
-  const all = sum(mean);
-  const at = (frame: number) =>
-    frame < 0 || frame >= frames.length ? (kind === "noise" ? 0 : Infinity) : sum(power(frame)) / all;
-  const inside = (value: number) => (kind === "noise" ? value > 0.4 && value < 3 : value < 4);
-  let [start, end] = [from, to - 1];
-  for (let steps = 0; steps < 40 && inside(at(start - 1)); steps++) start--;
-  for (let steps = 0; steps < 40 && inside(at(end + 1)); steps++) end++;
-  return {
-    kind,
-    startSeconds: Math.max(0, frames.secondsOf(start)),
-    endSeconds: frames.secondsOf(end),
-    frequencyHz: 0,
-    toFrequencyHz: 0,
-    leftDb: db(mean.left),
-    rightDb: db(mean.right),
   };
 }
