@@ -3,7 +3,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useColorScheme, useTheme } from "@mui/material/styles";
 import { Chart, LinearScale, LineElement, LogarithmicScale, PointElement, Tooltip } from "chart.js";
-import { useMemo, useRef } from "react";
+import { useMemo, useRef, memo } from "react";
 import { Line } from "react-chartjs-2";
 import { TEXT_FONT } from "./theme";
 
@@ -25,7 +25,7 @@ interface SpectrumChartProps {
 const RATES = [0.2, 0.5, 1, 2, 5, 10, 20, 50, 100, 200];
 
 /** Peak deviation against rate, 0.2 to 200 Hz. */
-export function SpectrumChart({ points, onPng, onCsv }: SpectrumChartProps) {
+export const SpectrumChart = memo(function SpectrumChart({ points, onPng, onCsv }: SpectrumChartProps) {
   const chart = useRef<Chart<"line", { x: number; y: number }[]>>(null);
   const { vars } = useTheme();
   useColorScheme();
@@ -103,7 +103,7 @@ export function SpectrumChart({ points, onPng, onCsv }: SpectrumChartProps) {
       </Box>
     </Box>
   );
-}
+});
 
 /** A canvas does not know CSS variables: what one stands for now. The page draws anew when its theme changes. */
 function resolved(value: string | undefined): string {

@@ -20,6 +20,7 @@ const PRACTICE_RATE_HZ = 48000;
 /** Practice sound owed after the page slept is let go, not caught up with. */
 const LONGEST_CATCH_UP_SECONDS = 0.5;
 const STALLED_SECONDS = 1.5;
+const STARTING_SECONDS = 2;
 
 let live: LiveListening | null = null;
 let withFlutter = false;
@@ -116,10 +117,14 @@ const api: ListenerApi = {
     });
     input = port;
     let expected: number | null = null;
+    let first = Infinity;
     let silentTicks = 0;
     port.onmessage = ({ data }: MessageEvent<{ start: number; channels: Float32Array[] }>) => {
       const { start, channels } = data;
-      if (expected !== null && start > expected) live?.lose(start - expected);
+      // while it starts, an input comes and goes; nothing is measured by then
+      if (expected !== null && start > expected && start - first > STARTING_SECONDS * sampleRateHz)
+        live?.lose(start - expected);
+      first = Math.min(first, start);
       expected = start + channels[0].length;
       silentTicks = -1;
       live?.push(channels);

@@ -36,7 +36,7 @@ export class TruePeak {
       if (here > peak) peak = here;
       // between two small samples no crest can stand much above them
       const near = Math.max(Math.abs(x[i + TAPS_EACH_SIDE - 1]), Math.abs(x[i + TAPS_EACH_SIDE]));
-      if (near < 0.6 * peak) continue;
+      if (near < 0.7 * peak) continue;
       for (const taps of this.phases) {
         let sum = 0;
         for (let j = 0; j < span; j++) sum += taps[j] * x[i + j];

@@ -36,8 +36,8 @@ export interface ListeningOptions {
   evidenceSeconds: number;
 }
 
-const RECOGNISED_SECONDS = 60;
-const RECOGNISE_EVERY_SECONDS = 1.5;
+const RECOGNISED_SECONDS = 30;
+const RECOGNISE_EVERY_SECONDS = 2;
 const CHECK_EVERY_SECONDS = 0.45;
 /** Tones that speed and flutter can be read from. */
 const LOWEST_CARRIER_HZ = 900;

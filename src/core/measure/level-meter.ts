@@ -29,19 +29,24 @@ export class LevelMeter {
   private clipped = 0;
 
   push(block: Float64Array | Float32Array): void {
-    let { peak, sum, squares, run, clipped } = this;
+    // locals: a field that is written for each sample is many times slower
+    let [peak, sum, squares] = [this.peak, 0, 0];
+    let [run, clipped] = [this.run, this.clipped];
     for (let i = 0; i < block.length; i++) {
       const v = block[i];
       const magnitude = Math.abs(v);
       if (magnitude > peak) peak = magnitude;
-      if (magnitude >= CLIPPED_AT) {
-        run++;
-        clipped += run === CLIPPED_RUN ? CLIPPED_RUN : run > CLIPPED_RUN ? 1 : 0;
-      } else run = 0;
+      if (magnitude < CLIPPED_AT) run = 0;
+      else if (++run === CLIPPED_RUN) clipped += CLIPPED_RUN;
+      else if (run > CLIPPED_RUN) clipped++;
       sum += v;
       squares += v * v;
     }
-    Object.assign(this, { peak, sum, squares, run, clipped });
+    this.peak = peak;
+    this.sum += sum;
+    this.squares += squares;
+    this.run = run;
+    this.clipped = clipped;
     this.count += block.length;
     this.true.push(block);
   }

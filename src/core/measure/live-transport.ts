@@ -17,7 +17,7 @@ const INSTANT_SECONDS = 0.3;
 /** Tone that stopped longer ago than this is not playing. */
 const STILL_PLAYING_SECONDS = 0.25;
 const SPECTRUM_EVERY_SECONDS = 1;
-const FLUTTER_EVERY_SECONDS = 0.19;
+const FLUTTER_EVERY_SECONDS = 0.45;
 const FLUTTER_SETTLED_SECONDS = 10;
 
 export interface LiveSpeed {
@@ -95,7 +95,9 @@ export class LiveTransport {
 
   result(withFlutter: boolean): LiveResult {
     const now = this.meter.seconds;
-    const tones = this.meter.channels.map((_, c) => this.meter.tone(c, now - FLUTTER_WINDOW_SECONDS));
+    const flutterDue = withFlutter && now >= this.nextFlutter;
+    const windowSeconds = flutterDue ? FLUTTER_WINDOW_SECONDS : SPEED_WINDOW_SECONDS + 2;
+    const tones = this.meter.channels.map((_, c) => this.meter.tone(c, now - windowSeconds));
     const channels = tones.map((tone, c): LiveChannel => {
       const stopped =
         tone.stretch !== null &&
@@ -123,7 +125,7 @@ export class LiveTransport {
     const speeds = playing.map((tone) => this.speed(tone.stretch as SteadyStretch, now));
     const speed = speeds.reduce((a, b) => (b.uncertaintyPercent < a.uncertaintyPercent ? b : a));
 
-    if (withFlutter && now >= this.nextFlutter) {
+    if (flutterDue) {
       this.nextFlutter = now + FLUTTER_EVERY_SECONDS;
       this.updateFlutter(playing.map((tone) => this.sinceChange(tone)));
     }

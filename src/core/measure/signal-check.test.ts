@@ -88,7 +88,10 @@ describe("what is wrong is named", () => {
 
   it("a hole in the sound, and samples that the sender missed", () => {
     const holed = [left, right].map((x) => x.map((v, i) => (i > 100_000 && i < 101_025 ? 0 : v)));
-    expect(stateOf(holed, "no gaps")).toMatchObject({ state: "fault", says: "1024 samples lost, in 1 hole" });
+    expect(stateOf(holed, "no gaps")).toMatchObject({
+      state: "fault",
+      says: "1024 samples lost, in 1 hole, the latest 2.1 s after the start",
+    });
     expect(stateOf([left, right], "no gaps", 480).says).toBe("480 samples lost");
   });
 

@@ -150,7 +150,7 @@ export class SignalCheck {
       ...(this.channelCount > 1 ? [bothChannels(channels, recent), polarity(recent)] : []),
       this.steadyGain(),
       this.sampleRate(),
-      noGaps(this.lost, this.gaps.count, this.gaps.missingSamples),
+      noGaps(this.lost, this.gaps, this.sampleRateHz),
       mainsHum(hum, channels),
       direct(channels),
     ];
@@ -293,13 +293,18 @@ function polarity(recent: Slice[]): Finding {
   return { check: "polarity", state: "sound", says: "the channels agree in polarity", advice: "" };
 }
 
-function noGaps(lost: number, holes: number, missing: number): Finding {
-  if (lost + missing === 0)
+function noGaps(lost: number, gaps: SoundGaps, sampleRateHz: number): Finding {
+  const { count, missingSamples, latestAt } = gaps;
+  if (lost + missingSamples === 0)
     return { check: "no gaps", state: "sound", says: "no block was lost", advice: "" };
+  const holes =
+    count > 0
+      ? `, in ${count} ${count === 1 ? "hole" : "holes"}, the latest ${(latestAt / sampleRateHz).toFixed(1)} s after the start`
+      : "";
   return {
     check: "no gaps",
     state: "fault",
-    says: `${lost + missing} samples lost${holes > 0 ? `, in ${holes} ${holes === 1 ? "hole" : "holes"}` : ""}`,
+    says: `${lost + missingSamples} samples lost${holes}`,
     advice: "The computer is too busy or the connection poor: close other programs, use another port.",
   };
 }

@@ -12,6 +12,8 @@ const STARTING_SAMPLES = 96_000;
 export class SoundGaps {
   count = 0;
   missingSamples = 0;
+  /** Where the latest hole ended, in samples since the start. */
+  latestAt = 0;
   private zeros = 0;
   private loudBefore = false;
   private last = 0;
@@ -30,6 +32,7 @@ export class SoundGaps {
       if (hole && this.loudBefore && magnitude > 1e-5 && this.heard + i > STARTING_SAMPLES) {
         this.count++;
         this.missingSamples += this.zeros;
+        this.latestAt = this.heard + i;
       }
       this.zeros = 0;
       // the recent loudness, so that a hole that begins at a zero crossing is seen too

@@ -2,10 +2,8 @@
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Typography from "@mui/material/Typography";
-import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { limitFor } from "@/core/alignment/limits";
 import type { Phase, StationId } from "@/core/alignment/records";
@@ -15,7 +13,8 @@ import { adviseTurn, learnedTurns, type TurnAdvice } from "@/core/alignment/turn
 import { JobTapeLine, stationHref } from "../job/job-tape-line";
 import { useJobRecords, type JobView } from "../job/use-job-records";
 import { Missing } from "../shell/missing";
-import { ThemeSwitch } from "../shell/theme-switch";
+import { useLatest } from "@/ui/use-latest";
+import { BenchHeader } from "./bench-header";
 import { Checklist } from "./checklist";
 import { KeyList } from "./key-list";
 import { nominalToneHz, useJobListener } from "./listener-provider";
@@ -66,9 +65,9 @@ function OpenBench({
   const adjuster = machine.adjusters.find((a) => a.sets === "speed" && a.kind === "turn");
   const advice = useTurnAdvice(view, listener, adjuster?.id);
   const [turns, setTurns] = useProposedTurns(advice, listener);
-  const work = machine.adjusters.filter((a) => a.kind === "work");
+  const { adjusters } = machine;
+  const work = useMemo(() => adjusters.filter((a) => a.kind === "work"), [adjusters]);
   const [workId, chooseWork] = useChosenWork(work);
-
   const logAs = async (phase: Phase) => measuring && setNotice(await log(phase));
   const turned = async () => {
     setNotice(null);
@@ -82,6 +81,14 @@ function OpenBench({
     const next = ROUTE[ROUTE.findIndex(({ id }) => id === station.id) + by];
     if (next) router.push(stationHref(job.id, next));
   };
+
+  // these parts of the bench do not change with each reading: they get functions that stay the same
+  const logFromSlip = useLatest((phase: Phase) => void logAs(phase));
+  const turnedFromCard = useLatest(() => void turned());
+  const showKeys = useLatest(() => setKeys(true));
+  const hideKeys = useLatest(() => setKeys(false));
+  const togglePractice = useLatest(() => setDrawer((open) => !open));
+  const chooseWorkStable = useLatest(chooseWork);
 
   const actions: Record<string, () => void> = {
     " ": () => void logAs("working"),
@@ -125,41 +132,7 @@ function OpenBench({
       onDrop={drop}
       onPointerUp={releaseButton}
     >
-      <Box
-        component="header"
-        sx={{ display: "flex", alignItems: "center", gap: 1.5, px: 2.5, minHeight: 46, minWidth: 0 }}
-      >
-        <Typography
-          variant="h1"
-          sx={{ fontSize: 17.5, whiteSpace: "nowrap", overflow: "hidden", textOverflow: "ellipsis" }}
-        >
-          {machine.name}
-        </Typography>
-        <Box
-          sx={{
-            color: "text.secondary",
-            flex: 1,
-            overflow: "hidden",
-            textOverflow: "ellipsis",
-            whiteSpace: "nowrap",
-          }}
-        >
-          job {job.number} · {job.speedCmPerS} cm/s · {station.name}
-        </Box>
-        <Button color="inherit" component={Link} href="/">
-          Floor
-        </Button>
-        <Button color="inherit" component={Link} href={`/jobs/${job.id}`}>
-          Job
-        </Button>
-        <Button color="inherit" component={Link} href={`/jobs/${job.id}/sheet`}>
-          Sheet
-        </Button>
-        <ThemeSwitch />
-        <Button color="inherit" onClick={() => setKeys(true)}>
-          Keys
-        </Button>
-      </Box>
+      <BenchHeader view={view} station={station} onKeys={showKeys} />
       <Box sx={{ px: 2.5 }}>
         <JobTapeLine records={view} here={station.id} />
       </Box>
@@ -220,12 +193,12 @@ function OpenBench({
                 foundFirst={readingsOf(view, "speed").length === 0}
                 counted={listener.kind === "practice"}
                 onTurns={setTurns}
-                onTurned={() => void turned()}
+                onTurned={turnedFromCard}
               />
             ) : (
-              <WorkCard work={work} chosenId={workId} onChoose={chooseWork} onDone={() => void turned()} />
+              <WorkCard work={work} chosenId={workId} onChoose={chooseWorkStable} onDone={turnedFromCard} />
             )}
-            <Slip view={view} stationId={station.id} onLog={(phase) => void logAs(phase)} />
+            <Slip view={view} stationId={station.id} onLog={logFromSlip} />
           </Box>
         )}
       </Box>
@@ -238,14 +211,10 @@ function OpenBench({
           />
         )}
         {measuring && (
-          <SourceBar
-            listener={listener}
-            firstButton={sourceButton}
-            onPractice={() => setDrawer((open) => !open)}
-          />
+          <SourceBar listener={listener} firstButton={sourceButton} onPractice={togglePractice} />
         )}
       </Box>
-      <KeyList open={keys} onClose={() => setKeys(false)} />
+      <KeyList open={keys} onClose={hideKeys} />
     </Box>
   );
 }

@@ -1,7 +1,7 @@
 "use client";
 import Box from "@mui/material/Box";
 import Papa from "papaparse";
-import { useMemo } from "react";
+import { useMemo, memo } from "react";
 import type { FlutterMeter } from "@/core/alignment/records";
 import type { FlutterResult } from "@/core/measure/flutter";
 import type { LiveResult } from "@/core/measure/live-transport";
@@ -24,7 +24,7 @@ interface FlutterPanelProps {
 }
 
 /** All meters at once, the strongest rates, and the rate spectrum. */
-export function FlutterPanel({ flutter, spectrum, meter }: FlutterPanelProps) {
+export const FlutterPanel = memo(function FlutterPanel({ flutter, spectrum, meter }: FlutterPanelProps) {
   const points = useMemo(() => (spectrum ? downsampled(spectrum) : []), [spectrum]);
   const csv = () =>
     download(
@@ -99,7 +99,7 @@ export function FlutterPanel({ flutter, spectrum, meter }: FlutterPanelProps) {
       {points.length > 0 && <SpectrumChart points={points} onPng={png} onCsv={csv} />}
     </Box>
   );
-}
+}, sameFlutter);
 
 /** The highest line of each of a few hundred logarithmic steps, so that no line is lost in drawing. */
 function downsampled({ binHz, peakPercent }: NonNullable<LiveResult["spectrum"]>): SpectrumPoint[] {
@@ -115,4 +115,14 @@ function downsampled({ binHz, peakPercent }: NonNullable<LiveResult["spectrum"]>
     next *= ratio;
   }
   return points;
+}
+
+/** Results come more often than the figures change, each time as a copy. */
+function sameFlutter(a: FlutterPanelProps, b: FlutterPanelProps): boolean {
+  return (
+    a.spectrum === b.spectrum &&
+    a.meter === b.meter &&
+    a.flutter.seconds === b.flutter.seconds &&
+    a.flutter.weighted.peakPercent === b.flutter.weighted.peakPercent
+  );
 }

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import Box from "@mui/material/Box";
 import Dialog from "@mui/material/Dialog";
 import DialogContent from "@mui/material/DialogContent";
@@ -15,7 +16,7 @@ const KEYS = [
   ["?", "this list"],
 ];
 
-export function KeyList({ open, onClose }: { open: boolean; onClose(): void }) {
+export const KeyList = memo(function KeyList({ open, onClose }: { open: boolean; onClose(): void }) {
   return (
     <Dialog open={open} onClose={onClose}>
       <DialogTitle>Keys</DialogTitle>
@@ -31,4 +32,4 @@ export function KeyList({ open, onClose }: { open: boolean; onClose(): void }) {
       </DialogContent>
     </Dialog>
   );
-}
+});

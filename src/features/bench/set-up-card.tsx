@@ -1,3 +1,4 @@
+import { memo } from "react";
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import { speedTone } from "@/core/alignment/limits";
@@ -7,7 +8,7 @@ import { Card } from "@/ui/card";
 import type { JobView } from "../job/use-job-records";
 
 /** The left-hand column: how to set up, what sets it, what to mind. */
-export function SetUpColumn({ view, station }: { view: JobView; station: Station }) {
+export const SetUpColumn = memo(function SetUpColumn({ view, station }: { view: JobView; station: Station }) {
   const tone = speedTone(view.tape);
   const adjuster = view.machine.adjusters.find((a) => a.sets === station.id && a.kind === "turn");
   const cleaned = view.job.done.clean?.length ?? 0;
@@ -51,4 +52,4 @@ export function SetUpColumn({ view, station }: { view: JobView; station: Station
       )}
     </Box>
   );
-}
+});

@@ -1,4 +1,5 @@
 "use client";
+import { memo } from "react";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { inForce, PHASES, type Adjustment, type Reading, type StationId } from "@/core/alignment/records";
@@ -24,7 +25,7 @@ interface SlipProps {
 }
 
 /** A till receipt of the station: readings and turns, newest on top. */
-export function Slip({ view, stationId, onLog }: SlipProps) {
+export const Slip = memo(function Slip({ view, stationId, onLog }: SlipProps) {
   const rows = [
     ...readingsOf(view, stationId).map((reading) => ({ at: reading.at, reading, turn: null })),
     ...inForce(view.adjustments)
@@ -78,7 +79,7 @@ export function Slip({ view, stationId, onLog }: SlipProps) {
       </Box>
     </Card>
   );
-}
+});
 
 function LogButton({ word, cap, onClick }: { word: string; cap: string; onClick(): void }) {
   return (

@@ -4,10 +4,11 @@ import Button from "@mui/material/Button";
 import LinearProgress from "@mui/material/LinearProgress";
 import { fixed, THIN_SPACE } from "@/core/formats/number-text";
 import type { LiveChannel } from "@/core/measure/live-transport";
-import { useState, type RefObject } from "react";
+import { memo, useState, type RefObject } from "react";
 import { FileButton } from "@/ui/file-button";
 import { KeyCap } from "@/ui/key-cap";
 import { READING_FONT, token } from "@/ui/theme";
+import { useLatest } from "@/ui/use-latest";
 import { SignalCheckDialog } from "./signal-check-dialog";
 import type { ListenerState } from "./use-listener";
 
@@ -81,30 +82,17 @@ export function SourceBar({ listener, firstButton, onPractice }: SourceBarProps)
           Check
         </Button>
       )}
-      <SignalCheckDialog
-        listener={listener}
-        report={check}
-        open={checking}
-        onClose={() => setChecking(false)}
-      />
-      {kind && progress === null && (
-        <Button color="inherit" onClick={() => void listener.stop()}>
-          Stop
-        </Button>
+      {checking && (
+        <SignalCheckDialog listener={listener} report={check} open onClose={() => setChecking(false)} />
       )}
-      <Button ref={firstButton} color="inherit" onClick={() => void listener.startSoundCard()}>
-        Sound card
-      </Button>
-      <FileButton
-        label="Sound file"
-        accept=".wav,.flac,audio/wav,audio/x-wav,audio/flac"
-        onFile={(file) => void listener.measureFile(file)}
-      >
-        File…
-      </FileButton>
-      <Button color="inherit" onClick={onPractice}>
-        Practice<KeyCap>P</KeyCap>
-      </Button>
+      <SourceButtons
+        stoppable={kind !== null && progress === null}
+        firstButton={firstButton}
+        onStop={useLatest(() => void listener.stop())}
+        onSoundCard={useLatest(() => void listener.startSoundCard())}
+        onFile={useLatest((file: File) => void listener.measureFile(file))}
+        onPractice={onPractice}
+      />
     </Box>
   );
 }
@@ -117,6 +105,43 @@ function problemOf({ measured, check, live }: ListenerState): string | undefined
   const [fault] = faults;
   return measured?.problems[0] ?? live?.tapeDoubt ?? (fault && `${fault.says}. ${fault.advice}`) ?? undefined;
 }
+
+interface SourceButtonsProps {
+  stoppable: boolean;
+  firstButton: RefObject<HTMLButtonElement | null>;
+  onStop(): void;
+  onSoundCard(): void;
+  onFile(file: File): void;
+  onPractice(): void;
+}
+
+const SourceButtons = memo(function SourceButtons({
+  stoppable,
+  firstButton,
+  onStop,
+  onSoundCard,
+  onFile,
+  onPractice,
+}: SourceButtonsProps) {
+  return (
+    <>
+      {stoppable && (
+        <Button color="inherit" onClick={onStop}>
+          Stop
+        </Button>
+      )}
+      <Button ref={firstButton} color="inherit" onClick={onSoundCard}>
+        Sound card
+      </Button>
+      <FileButton label="Sound file" accept=".wav,.flac,audio/wav,audio/x-wav,audio/flac" onFile={onFile}>
+        File…
+      </FileButton>
+      <Button color="inherit" onClick={onPractice}>
+        Practice<KeyCap>P</KeyCap>
+      </Button>
+    </>
+  );
+});
 
 const FLOOR_DB = -60;
 

@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
-import { useState } from "react";
+import { useState, memo } from "react";
 import type { Adjuster } from "@/core/alignment/records";
 import { Card } from "@/ui/card";
 import { KeyCap } from "@/ui/key-cap";
@@ -16,7 +16,7 @@ interface WorkCardProps {
 }
 
 /** What was done to the rubber and the bearings: no screw sets flutter. */
-export function WorkCard({ work, chosenId, onChoose, onDone }: WorkCardProps) {
+export const WorkCard = memo(function WorkCard({ work, chosenId, onChoose, onDone }: WorkCardProps) {
   return (
     <Card title="What was done" tone="oxide">
       <Typography sx={{ color: "text.secondary", mb: 1 }}>
@@ -41,7 +41,7 @@ export function WorkCard({ work, chosenId, onChoose, onDone }: WorkCardProps) {
       </Button>
     </Card>
   );
-}
+});
 
 /** Remembers which work is chosen. */
 export function useChosenWork(work: Adjuster[]): [string, (id: string) => void] {

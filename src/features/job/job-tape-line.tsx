@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { presentStation, stationState, type JobRecords } from "@/core/alignment/station-state";
 import { ROUTE, type Station } from "@/core/alignment/stations";
 import { TapeLine } from "@/ui/tape-line";
@@ -8,7 +9,13 @@ export const stationHref = (jobId: string, station: Station): string =>
 const day = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short" });
 
 /** The tape line of a job; the playhead stands at `here`, or where the work is. */
-export function JobTapeLine({ records, here }: { records: JobRecords; here?: string }) {
+export const JobTapeLine = memo(function JobTapeLine({
+  records,
+  here,
+}: {
+  records: JobRecords;
+  here?: string;
+}) {
   const { job } = records;
   return (
     <TapeLine
@@ -28,4 +35,4 @@ export function JobTapeLine({ records, here }: { records: JobRecords; here?: str
       }
     />
   );
-}
+});

@@ -1,0 +1,109 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import type { HeardSegment } from "./heard-segments";
+import { recogniseBands } from "./recognise-bands";
+import { referenceTapeSchema } from "./reference-tape";
+
+const band = (frequencyHz: number, levelDb: number, seconds = 5) => ({
+  kind: "tone" as const,
+  frequencyHz,
+  levelDb,
+  seconds,
+});
+const TAPE = referenceTapeSchema.parse({
+  format: "unzel-reference-tape",
+  version: 1,
+  id: "t",
+  name: "Tape",
+  speedCmPerS: 4.76,
+  bands: [
+    band(1000, 0),
+    band(3150, 0, 20),
+    band(1000, -10),
+    band(10000, -10),
+    band(1000, -20),
+    band(250, -20),
+    band(12500, -20),
+    { kind: "noise", frequencyHz: 0, levelDb: -20, seconds: 10 },
+  ],
+});
+
+/** Segments of these bands, one after the other, as a deck of that speed and gain plays them. */
+function heard(indexes: number[], ratio = 1, gainDb = -12, trebleLossDb = 0): HeardSegment[] {
+  let at = 0;
+  return indexes.map((index) => {
+    const { kind, frequencyHz, levelDb, seconds } = TAPE.bands[index];
+    const startSeconds = at;
+    at += seconds / ratio + 1;
+    const leftDb = levelDb + gainDb - (trebleLossDb * frequencyHz) / 10_000;
+    return {
+      kind,
+      startSeconds,
+      endSeconds: startSeconds + seconds / ratio,
+      frequencyHz: frequencyHz * ratio,
+      toFrequencyHz: 0,
+      leftDb,
+      rightDb: leftDb - 0.3,
+    };
+  });
+}
+const indexes = (segments: HeardSegment[]) => recogniseBands(segments, TAPE).bands.map(({ index }) => index);
+
+describe("segments become bands", () => {
+  it("for any run of bands, speed within ±6 %, gain and treble loss", () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 0, max: 4 }),
+        fc.integer({ min: 3, max: 8 }),
+        fc.double({ min: 0.94, max: 1.06, noNaN: true }),
+        fc.double({ min: -30, max: -3, noNaN: true }),
+        fc.double({ min: 0, max: 10, noNaN: true }),
+        (from, count, ratio, gainDb, trebleLossDb) => {
+          const wanted = TAPE.bands.map((_, i) => i).slice(from, from + count);
+          const { bands, speedRatio } = recogniseBands(heard(wanted, ratio, gainDb, trebleLossDb), TAPE);
+          expect(bands.map(({ index }) => index)).toEqual(wanted);
+          expect(speedRatio).toBeCloseTo(ratio, 6);
+        },
+      ),
+      { numRuns: 150 },
+    );
+  });
+
+  it("one frequency at three levels is told apart by the levels", () => {
+    expect(indexes(heard([0, 2, 4]))).toEqual([0, 2, 4]);
+    expect(indexes(heard([2, 3, 4, 5]))).toEqual([2, 3, 4, 5]);
+  });
+
+  it("a band that was played twice is given once, its longest play, the other as a repeat", () => {
+    const segments = heard([0, 1, 2, 1, 2, 3]);
+    segments[1].endSeconds = segments[1].startSeconds + 6; // stopped, and wound back
+    const { bands, repeats } = recogniseBands(segments, TAPE);
+    expect(bands.map(({ index }) => index)).toEqual([0, 1, 2, 3]);
+    expect(bands[1].startSeconds).toBe(segments[3].startSeconds);
+    expect(repeats.map(({ index }) => index)).toEqual([1, 2]);
+  });
+
+  it("tones that fit no band at one speed are strangers", () => {
+    const segments = heard([1, 3]);
+    const stranger = { ...segments[0], frequencyHz: 5000, startSeconds: 60, endSeconds: 64 };
+    const { strangers, doubt, bands } = recogniseBands([...segments, stranger], TAPE);
+    expect(strangers).toEqual([stranger]);
+    expect(bands).toHaveLength(2);
+    expect(doubt).toBeNull(); // most of what was heard fits
+  });
+
+  it("a tone far longer than the band is not the band", () => {
+    const [long] = heard([5]);
+    expect(indexes([{ ...long, endSeconds: 60 }])).toEqual([]);
+  });
+
+  it("nothing comes of nothing", () => {
+    expect(recogniseBands([], TAPE)).toMatchObject({ bands: [], repeats: [], speedRatio: null, doubt: null });
+  });
+});
+
+it("a certificate's frequency is what the speed is counted from", () => {
+  const certified = { ...TAPE, bands: [{ ...band(3150, 0, 20), frequencyErrorPercent: 0.5 }] };
+  const [segment] = heard([1]);
+  expect(recogniseBands([{ ...segment, frequencyHz: 3150 * 1.005 }], certified).speedRatio).toBeCloseTo(1, 9);
+});

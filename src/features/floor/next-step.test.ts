@@ -1,0 +1,69 @@
+import { describe, expect, it } from "vitest";
+import type { JobRecords } from "@/core/alignment/station-state";
+import { aJob, aMachine, anAdjustment, aReading } from "@/testing/records";
+import { ROUTE } from "@/core/alignment/stations";
+import { nextStep } from "./next-step";
+
+const records = (fields: Partial<JobRecords> = {}): JobRecords => ({
+  job: aJob(),
+  machine: aMachine(),
+  readings: [],
+  adjustments: [],
+  ...fields,
+});
+const ticked = Object.fromEntries(ROUTE.map(({ id, checks }) => [id, [...checks]]));
+/** With every checklist done, the first measurement is what comes next. */
+const measuring = (fields: Partial<JobRecords>): JobRecords =>
+  records({ job: aJob({ done: ticked }), ...fields });
+const found = aReading({ minutes: 1, phase: "as found" });
+
+describe("what can be done on a job now", () => {
+  it("nothing on one that is finished", () => {
+    expect(nextStep(records({ job: aJob({ finishedAt: "2026-11-20T12:00:00.000Z" }) }))).toBeNull();
+  });
+
+  it.each<[string, JobRecords, RegExp, RegExp]>([
+    ["a new job begins at its first checklist", records(), /Intake/, /Tarnvik T-2/],
+    [
+      "a reading outside its limit is to be set",
+      measuring({ readings: [found] }),
+      /Set speed/,
+      /1\.42 % outside/,
+    ],
+    [
+      "one inside is to be logged as left",
+      measuring({ readings: [aReading({ minutes: 1, phase: "as found", value: 0.05 })] }),
+      /Set speed/,
+      /log it as left/,
+    ],
+    [
+      "what was settled and then upset is looked at again",
+      measuring({
+        readings: [
+          found,
+          aReading({ minutes: 2, phase: "as left", value: 0.02 }),
+          aReading({
+            minutes: 3,
+            station: "flutter",
+            quantity: "flutter.weighted.peak",
+            value: 0.05,
+            phase: "as left",
+          }),
+        ],
+        adjustments: [anAdjustment({ minutes: 9 })],
+      }),
+      /Look again at speed/,
+      /turned since/,
+    ],
+  ])("%s", (_, job, title, why) => {
+    const step = nextStep(job)!;
+    expect(step.title).toMatch(title);
+    expect(step.why).toMatch(why);
+    expect(step.href).toMatch(/^\/jobs\/j1\//);
+  });
+
+  it("nothing while everything waits for a part", () => {
+    const waiting = { for: "belt", until: "2026-12-01", after: "service" as const };
+    expect(nextStep(records({ job: aJob({ waiting }), readings: [found] }))).toBeNull();
+  });
+});
