@@ -8,7 +8,7 @@ const config = {
   testMatch: /screenshots\.ts$/,
   workers: 1,
   reporter: "list" as const,
-  projects: [{ ...base.projects![0], testIgnore: undefined }],
+  projects: [{ ...base.projects![1], retries: 0, testMatch: undefined }],
 };
 
 export default config;

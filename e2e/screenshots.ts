@@ -1,5 +1,6 @@
 import { expect, test } from "@playwright/test";
 import { BenchHands } from "./bench-hands";
+import { BANDS, SLOW } from "./sounds";
 
 const shot = (name: string) => ({ path: `docs/screenshots/${name}.png` });
 
@@ -49,6 +50,28 @@ test("pictures of every main view", async ({ page }) => {
   await page.waitForTimeout(500);
   await page.screenshot(shot("bench-speed-lamp"));
   await page.emulateMedia({ colorScheme: "light" });
+
+  await page.goto("/signals");
+  await expect(page.getByRole("heading", { name: "Record response" })).toBeVisible();
+  await page.screenshot(shot("signals"));
+  await page.goto("/tapes");
+  await page.getByRole("button", { name: /SSA-10/ }).click();
+  await expect(page.getByRole("heading", { name: /SSA-10/ })).toBeVisible();
+  await page.screenshot(shot("tapes"));
+  await page.goto("/listen");
+  await page.getByRole("combobox", { name: "Tape that was played" }).click();
+  await page.getByRole("option", { name: /Azimuth ladder, cassette/ }).click();
+  await page.getByLabel("Recordings").setInputFiles([BANDS, SLOW]);
+  await expect(page.getByRole("article").getByText("6.3 kHz")).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole("article", { name: "slow.wav" }).getByRole("row").nth(1)).toBeVisible({
+    timeout: 60_000,
+  });
+  await page.screenshot(shot("listen"));
+  await page.goto("/settings");
+  await page.getByRole("button", { name: "Listen", exact: true }).click();
+  await expect(page.getByRole("table", { name: "Levels" })).toBeVisible({ timeout: 20_000 });
+  await page.waitForTimeout(7000);
+  await page.screenshot(shot("sound-card"));
 
   await page.goto("/jobs/demo-job-0412/bench/clean");
   await expect(page.getByRole("checkbox").first()).toBeVisible();

@@ -78,33 +78,35 @@ export function SoundCardPanel() {
           </Box>
         )}
       </Box>
-      <Card title={input ? `Signal check: ${input.name}` : "Signal check"}>
-        {input && report ? (
-          <>
-            <SignalCheckTable report={report} card={{ ...input, calibration: calibration ?? null }} />
-            {report.channels.length > 1 && <SideCheck findSides={sound.findSides} />}
-          </>
-        ) : (
-          <Box sx={{ color: "text.secondary" }}>
-            {input ? "Waiting for sound…" : "Choose the input that the deck is cabled to, then listen."}
-          </Box>
-        )}
-      </Card>
-      <Box sx={{ display: "grid", gridTemplateColumns: { xs: "1fr", md: "repeat(3, 1fr)" }, gap: 2 }}>
-        <ClockCalibration
-          input={input}
-          live={sound.live}
-          toneHz={toneHz}
-          known={calibration?.clock ?? null}
-          onTone={(hz) => void start(hz)}
-        />
-        <LevelCalibration input={input} report={report} known={calibration?.level ?? null} />
-        <LoopBackCalibration
-          input={input}
-          outputId={settings.outputId}
-          known={calibration?.loopBack ?? null}
-          measure={sound.loopBack}
-        />
+      <Box sx={{ display: "grid", gridTemplateColumns: { xs: "1fr", lg: "minmax(0, 1fr) 400px" }, gap: 2 }}>
+        <Card title={input ? `Signal check: ${input.name}` : "Signal check"}>
+          {input && report ? (
+            <>
+              <SignalCheckTable report={report} card={{ ...input, calibration: calibration ?? null }} />
+              {report.channels.length > 1 && <SideCheck findSides={sound.findSides} />}
+            </>
+          ) : (
+            <Box sx={{ color: "text.secondary" }}>
+              {input ? "Waiting for sound…" : "Choose the input that the deck is cabled to, then listen."}
+            </Box>
+          )}
+        </Card>
+        <Box sx={{ display: "flex", flexDirection: "column", gap: 2 }}>
+          <ClockCalibration
+            input={input}
+            live={sound.live}
+            toneHz={toneHz}
+            known={calibration?.clock ?? null}
+            onTone={(hz) => void start(hz)}
+          />
+          <LevelCalibration input={input} report={report} known={calibration?.level ?? null} />
+          <LoopBackCalibration
+            input={input}
+            outputId={settings.outputId}
+            known={calibration?.loopBack ?? null}
+            measure={sound.loopBack}
+          />
+        </Box>
       </Box>
     </Box>
   );
