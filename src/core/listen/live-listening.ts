@@ -1,5 +1,6 @@
 import { LiveTransport, type LiveResult } from "@/core/measure/live-transport";
-import { SignalCheck, type SignalReport } from "@/core/measure/signal-check";
+import { SignalCheck } from "@/core/measure/signal-check";
+import type { SignalReport } from "@/core/measure/signal-findings";
 import { BandEar } from "@/core/reference/band-ear";
 import { bandName, certifiedFrequencyHz, type ReferenceTape } from "@/core/reference/reference-tape";
 import { SoundRing } from "./sound-ring";

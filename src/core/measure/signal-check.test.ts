@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { fmTone, sumOf, whiteNoise } from "@/testing/fm-tone";
-import { SignalCheck, type CheckName } from "./signal-check";
+import { SignalCheck } from "./signal-check";
+import type { CheckName } from "./signal-findings";
 
 const RATE = 48000;
 const SECONDS = 8;

@@ -1,60 +1,28 @@
 import { channelName } from "./channel-name";
-import { HumMeter, type Hum } from "./hum";
+import { HumMeter } from "./hum";
 import { LevelMeter, type Level } from "./level-meter";
+import {
+  arrives,
+  bothChannels,
+  clipping,
+  direct,
+  loudest,
+  mainsHum,
+  noGaps,
+  polarity,
+  type Finding,
+  type SignalReport,
+  type Slice,
+} from "./signal-findings";
 import { SoundGaps } from "./sound-gaps";
 import { bandLimitOf, LOOKS_NEEDED, SpectrumWatch } from "./spectrum-watch";
-
-/** What a finding is about; the screen shows one line each. */
-export type CheckName =
-  | "arrives"
-  | "clipping"
-  | "both channels"
-  | "polarity"
-  | "steady gain"
-  | "sample rate"
-  | "no gaps"
-  | "mains hum"
-  | "DC";
-
-export interface Finding {
-  check: CheckName;
-  /** Open: what plays now cannot tell. */
-  state: "sound" | "open" | "note" | "fault";
-  says: string;
-  /** What to do about it; empty while it is sound. */
-  advice: string;
-}
-
-export interface SignalReport {
-  channels: Array<{ channel: string } & Level>;
-  hum: Hum;
-  /** Samples that never arrived, as far as the sender knows, and holes heard in the sound itself. */
-  lostSamples: number;
-  findings: Finding[];
-}
 
 const SLICE_SECONDS = 0.1;
 const KEEP_SLICES = 100;
 /** Present state is judged by these latest slices. */
 const RECENT_SLICES = 20;
-const SILENCE_DBFS = -90;
-const MISSING_BELOW_OTHER_DB = 40;
-const MISSING_DBFS = -75;
-const SAME_DB = -70;
-const INVERTED_CORRELATION = -0.9;
-/** Share of the power that must lie below 500 Hz for polarity to be judged by it. */
-const LOW_SHARE = 0.02;
-const DC_PERCENT = 0.5;
-const HUM_BELOW_SIGNAL_DB = 40;
 const GLIDE_DB = 1;
 const GLIDE_SCATTER_DB = 0.15;
-
-interface Slice {
-  levels: Level[];
-  /** Mean products of the first two channels below 500 Hz, and of their difference over the whole band. */
-  low: { ll: number; rr: number; lr: number };
-  difference: number;
-}
 
 /**
  * Judges whether what arrives is fit to be measured: level, clipping, silence, missing, equal or inverted
@@ -203,8 +171,6 @@ export class SignalCheck {
   }
 }
 
-const loudest = (hum: Hum) => Math.max(-200, ...hum.lines.map(({ levelDb }) => levelDb));
-
 function together(levels: Level[]): Level {
   const top = (of: (level: Level) => number) => Math.max(...levels.map(of));
   const power = levels.reduce((sum, { rmsDbfs }) => sum + 10 ** (rmsDbfs / 10), 0) / levels.length;
@@ -214,125 +180,6 @@ function together(levels: Level[]): Level {
     rmsDbfs: 10 * Math.log10(Math.max(power, 1e-20)),
     dcPercent: levels.reduce((sum, { dcPercent }) => sum + dcPercent, 0) / levels.length,
     clippedSamples: levels.reduce((sum, { clippedSamples }) => sum + clippedSamples, 0),
-  };
-}
-
-type Channels = SignalReport["channels"];
-
-function arrives(channels: Channels): Finding {
-  const silent = channels.every(({ peakDbfs }) => peakDbfs < SILENCE_DBFS);
-  if (silent)
-    return {
-      check: "arrives",
-      state: "fault",
-      says: "nothing arrives",
-      advice: "Is the input muted, is it another device, is the deck playing? Choose the input again.",
-    };
-  const loud = Math.max(...channels.map(({ rmsDbfs }) => rmsDbfs));
-  const missing = channels.find(
-    ({ rmsDbfs }) => rmsDbfs < MISSING_DBFS && rmsDbfs < loud - MISSING_BELOW_OTHER_DB,
-  );
-  if (missing)
-    return {
-      check: "arrives",
-      state: "fault",
-      says: `${missing.channel} is missing`,
-      advice: `Check the ${missing.channel} lead and plug, then whether the deck plays that channel: swap the leads and see whether the fault moves.`,
-    };
-  return { check: "arrives", state: "sound", says: "sound arrives on every channel", advice: "" };
-}
-
-function clipping(channels: Channels): Finding {
-  const clipped = channels.filter(({ clippedSamples }) => clippedSamples > 0);
-  if (clipped.length === 0) return { check: "clipping", state: "sound", says: "nothing clips", advice: "" };
-  const total = clipped.reduce((sum, { clippedSamples }) => sum + clippedSamples, 0);
-  return {
-    check: "clipping",
-    state: "fault",
-    says: `${clipped.map(({ channel }) => channel).join(" and ")} clipped: ${total} samples in 10 s`,
-    advice: "Lower the input level until the peaks stay below −3 dBFS.",
-  };
-}
-
-function bothChannels(channels: Channels, recent: Slice[]): Finding {
-  const loud = Math.max(...channels.map(({ rmsDbfs }) => rmsDbfs));
-  const difference =
-    10 *
-    Math.log10(Math.max(1e-20, recent.reduce((sum, slice) => sum + slice.difference, 0) / recent.length));
-  if (loud > SILENCE_DBFS && difference < loud + SAME_DB)
-    return {
-      check: "both channels",
-      state: "note",
-      says: "both channels carry the very same sound",
-      advice: "The input may be mono, or the leads joined. Azimuth and balance cannot be measured like this.",
-    };
-  return { check: "both channels", state: "sound", says: "two channels of their own", advice: "" };
-}
-
-/** Only low tones tell: at short wavelengths a tilted head alone can turn the phase round. */
-function polarity(recent: Slice[]): Finding {
-  const sum = (of: (low: Slice["low"]) => number) => recent.reduce((total, { low }) => total + of(low), 0);
-  const [ll, rr, lr] = [sum(({ ll: v }) => v), sum(({ rr: v }) => v), sum(({ lr: v }) => v)];
-  const powers = recent.flatMap(({ levels }) => levels.map(({ rmsDbfs }) => 10 ** (rmsDbfs / 10)));
-  const whole = powers.reduce((a, b) => a + b, 0) / powers.length;
-  if (Math.min(ll, rr) / recent.length < LOW_SHARE * whole)
-    return {
-      check: "polarity",
-      state: "open",
-      says: "needs a tone or programme below 500 Hz on both channels",
-      advice: "",
-    };
-  if (lr / Math.sqrt(ll * rr) < INVERTED_CORRELATION)
-    return {
-      check: "polarity",
-      state: "fault",
-      says: "the channels are against each other: one is inverted",
-      advice:
-        "Compare on another tape or deck; then look for a crossed plug, head or cartridge lead. In mono this machine would cancel itself.",
-    };
-  return { check: "polarity", state: "sound", says: "the channels agree in polarity", advice: "" };
-}
-
-function noGaps(lost: number, gaps: SoundGaps, sampleRateHz: number): Finding {
-  const { count, missingSamples, latestAt } = gaps;
-  if (lost + missingSamples === 0)
-    return { check: "no gaps", state: "sound", says: "no block was lost", advice: "" };
-  const holes =
-    count > 0
-      ? `, in ${count} ${count === 1 ? "hole" : "holes"}, the latest ${(latestAt / sampleRateHz).toFixed(1)} s after the start`
-      : "";
-  return {
-    check: "no gaps",
-    state: "fault",
-    says: `${lost + missingSamples} samples lost${holes}`,
-    advice: "The computer is too busy or the connection poor: close other programs, use another port.",
-  };
-}
-
-function mainsHum(hum: Hum, channels: Channels): Finding {
-  const level = loudest(hum);
-  const loud = Math.max(...channels.map(({ rmsDbfs }) => rmsDbfs)) + 3.01;
-  if (hum.mainsHz === null) return { check: "mains hum", state: "sound", says: "no mains hum", advice: "" };
-  const says = `${hum.mainsHz} Hz mains hum, ${level.toFixed(0)} dBFS`.replace("-", "−");
-  if (level < loud - HUM_BELOW_SIGNAL_DB) return { check: "mains hum", state: "sound", says, advice: "" };
-  return {
-    check: "mains hum",
-    state: "note",
-    says,
-    advice: "Join the grounds of deck and computer at one point only, keep leads away from transformers.",
-  };
-}
-
-function direct(channels: Channels): Finding {
-  const worst = channels.reduce((a, b) => (Math.abs(b.dcPercent) > Math.abs(a.dcPercent) ? b : a));
-  const says = `DC ${worst.dcPercent.toFixed(2)} % of full scale`.replace("-", "−");
-  if (Math.abs(worst.dcPercent) < DC_PERCENT) return { check: "DC", state: "sound", says, advice: "" };
-  return {
-    check: "DC",
-    state: "note",
-    says: `${says} on ${worst.channel}`,
-    advice:
-      "The input's converter or a leaking coupling capacitor; it costs headroom and hides the true level.",
   };
 }
 

@@ -7,7 +7,7 @@ import DialogActions from "@mui/material/DialogActions";
 import DialogContent from "@mui/material/DialogContent";
 import DialogTitle from "@mui/material/DialogTitle";
 import Link from "next/link";
-import type { SignalReport } from "@/core/measure/signal-check";
+import type { SignalReport } from "@/core/measure/signal-findings";
 import { SignalCheckTable } from "../sound/signal-check-table";
 import { SideCheck } from "../sound/side-check";
 import type { ListenerState } from "./use-listener";

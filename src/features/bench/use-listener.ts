@@ -5,7 +5,7 @@ import type { Reading } from "@/core/alignment/records";
 import type { ListeningResult } from "@/core/listen/live-listening";
 import type { DeckKey, DeckStatus } from "@/core/machine/practice-deck";
 import { PRACTICE_CONDITIONS, PRACTICE_MACHINES } from "@/core/machine/practice-machines";
-import type { SignalReport } from "@/core/measure/signal-check";
+import type { SignalReport } from "@/core/measure/signal-findings";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import type { Sequence } from "@/core/signals/sequence";
 import { readCalibration, type Calibration } from "@/storage/calibrations";

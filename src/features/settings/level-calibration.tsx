@@ -5,7 +5,7 @@ import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import { fullScaleDbu } from "@/core/alignment/input-calibration";
 import { fixed } from "@/core/formats/number-text";
-import type { SignalReport } from "@/core/measure/signal-check";
+import type { SignalReport } from "@/core/measure/signal-findings";
 import { changeCalibration, type Calibration } from "@/storage/calibrations";
 import { Card } from "@/ui/card";
 

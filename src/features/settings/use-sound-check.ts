@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import { openSoundCard, type SoundCardInput } from "@/audio/sound-card";
 import type { ListeningResult } from "@/core/listen/live-listening";
-import type { SignalReport } from "@/core/measure/signal-check";
+import type { SignalReport } from "@/core/measure/signal-findings";
 import { BUILT_IN_TAPES } from "@/core/reference/built-in-tapes";
 import { callback, handOver, startListener, type Listener } from "@/workers/start-worker";
 

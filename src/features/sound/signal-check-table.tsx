@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import { fixed, THIN_SPACE } from "@/core/formats/number-text";
-import type { Finding, SignalReport } from "@/core/measure/signal-check";
+import type { Finding, SignalReport } from "@/core/measure/signal-findings";
 import type { Calibration } from "@/storage/calibrations";
 import { GLYPH_PATHS } from "@/ui/glyph-paths";
 import { READING_FONT } from "@/ui/theme";
