@@ -165,6 +165,30 @@ describe("live readings of a deck", () => {
     expect(result.channels[0].problem).toMatch(/stopped|silence/);
   });
 
+  it("give flutter soon after a turn that changed the speed by more than a percent", () => {
+    const deck = deckWith({ "speed.errorPercent": -3, "capstan.eccentricityPercent": 0.1 });
+    const live = new LiveTransport(RATE, 2, 3150);
+    const run = (seconds: number) => {
+      for (let i = 0; i < 10 * seconds; i++) {
+        live.push(deck.render(RATE / 10));
+        live.result(true);
+      }
+      return live.result(true);
+    };
+    run(20);
+    deck.transport.trimmer.turn(0.4);
+    run(4);
+    live.mark();
+    // the steady stretch before the turn is still the longer one, but it has ended
+    const soon = run(5);
+    expect(soon.channels.map(({ problem }) => problem)).toEqual([null, null]);
+    expect(soon.flutter).not.toBeNull();
+    const after = run(7);
+    expect(after.channels.map(({ problem }) => problem)).toEqual([null, null]);
+    expect(after.flutter!.settled).toBe(true);
+    expect(after.flutter!.unweighted.rmsPercent).toBeCloseTo(0.1 * Math.SQRT1_2, 2);
+  });
+
   it("show the flutter that the file meters show", () => {
     const deck = deckWith({ "capstan.eccentricityPercent": 0.2 });
     const live = new LiveTransport(RATE, 2, 3150);

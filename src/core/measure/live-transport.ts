@@ -2,11 +2,13 @@ import type { AmplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
 import { deviationSpectrum, flutterOf, type FlutterResult } from "./flutter";
 import { speedOf } from "./speed";
 import type { SteadyStretch } from "./steady-stretch";
-import { TransportMeter } from "./transport-meter";
+import { TransportMeter, type ChannelTone } from "./transport-meter";
 
 /** Remembered of a live source. */
 const KEEP_SECONDS = 60;
 const SPEED_WINDOW_SECONDS = 6;
+/** Whether a tone plays is judged by so much. */
+const TONE_WINDOW_SECONDS = 8;
 const FLUTTER_WINDOW_SECONDS = 24;
 const SETTLED_SECONDS = 2.5;
 const BLOCK_SECONDS = 0.25;
@@ -95,14 +97,9 @@ export class LiveTransport {
 
   result(withFlutter: boolean): LiveResult {
     const now = this.meter.seconds;
-    const flutterDue = withFlutter && now >= this.nextFlutter;
-    const windowSeconds = flutterDue ? FLUTTER_WINDOW_SECONDS : SPEED_WINDOW_SECONDS + 2;
-    const tones = this.meter.channels.map((_, c) => this.meter.tone(c, now - windowSeconds));
+    const tones = this.meter.channels.map((_, c) => this.meter.tone(c, now - TONE_WINDOW_SECONDS));
     const channels = tones.map((tone, c): LiveChannel => {
-      const stopped =
-        tone.stretch !== null &&
-        tone.stretch.startSeconds + tone.stretch.deviation.length / tone.stretch.rateHz <
-          now - STILL_PLAYING_SECONDS;
+      const stopped = tone.stretch !== null && !stillPlays(tone.stretch, now);
       const peakDbfs = 20 * Math.log10(Math.max(this.peaks[c], 1e-8));
       this.peaks[c] = 0;
       return {
@@ -125,9 +122,9 @@ export class LiveTransport {
     const speeds = playing.map((tone) => this.speed(tone.stretch as SteadyStretch, now));
     const speed = speeds.reduce((a, b) => (b.uncertaintyPercent < a.uncertaintyPercent ? b : a));
 
-    if (flutterDue) {
+    if (withFlutter && now >= this.nextFlutter) {
       this.nextFlutter = now + FLUTTER_EVERY_SECONDS;
-      this.updateFlutter(playing.map((tone) => this.sinceChange(tone)));
+      this.updateFlutter(playing.map((tone) => this.sinceChange(this.longer(tone, now))));
     }
     let spectrum: LiveResult["spectrum"] = null;
     if (withFlutter && this.lastSpectrum && now >= this.nextSpectrum) {
@@ -139,6 +136,12 @@ export class LiveTransport {
       };
     }
     return { seconds: now, channels, speed, flutter: withFlutter ? this.lastFlutter : null, spectrum };
+  }
+
+  /** The same tone from further back, unless what lies there is another stretch that has ended since. */
+  private longer(tone: ChannelTone, now: number): ChannelTone {
+    const before = this.meter.tone(this.meter.channels.indexOf(tone.channel), now - FLUTTER_WINDOW_SECONDS);
+    return before.stretch && stillPlays(before.stretch, now) ? before : tone;
   }
 
   private sinceChange(tone: {
@@ -202,6 +205,9 @@ export class LiveTransport {
     }
   }
 }
+
+const stillPlays = ({ startSeconds, deviation, rateHz }: SteadyStretch, now: number): boolean =>
+  startSeconds + deviation.length / rateHz >= now - STILL_PLAYING_SECONDS;
 
 function mean(x: Float64Array, from: number, to: number): number {
   let sum = 0;

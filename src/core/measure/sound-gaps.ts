@@ -29,7 +29,7 @@ export class SoundGaps {
         continue;
       }
       const hole = this.zeros >= SHORTEST_HOLE && this.zeros <= LONGEST_HOLE;
-      if (hole && this.loudBefore && magnitude > 1e-5 && this.heard + i > STARTING_SAMPLES) {
+      if (hole && this.loudBefore && this.heard + i > STARTING_SAMPLES) {
         this.count++;
         this.missingSamples += this.zeros;
         this.latestAt = this.heard + i;
