@@ -1,6 +1,6 @@
 import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
 import type { FlutterMeter, Machine, Quantity } from "./records";
-import type { ReferenceTape } from "@/core/reference/reference-tape";
+import { frequencyUncertaintyOf, type ReferenceTape } from "@/core/reference/reference-tape";
 
 export const primaryFlutter = (meter: FlutterMeter): Quantity => `flutter.weighted.${meter}`;
 
@@ -27,4 +27,15 @@ export function speedTone(tape: ReferenceTape): { frequencyHz: number; bandNumbe
   if (!chosen) return null;
   const { frequencyHz, frequencyErrorPercent = 0 } = chosen.band;
   return { frequencyHz: frequencyHz * (1 + frequencyErrorPercent / 100), bandNumber: chosen.bandNumber };
+}
+
+/** The tapes of a speed that have a band for measuring speed, those whose frequencies are known best first. */
+export function tapesForSpeed(tapes: readonly ReferenceTape[], speedCmPerS: number): ReferenceTape[] {
+  return tapes
+    .filter(
+      (tape) =>
+        tape.speedCmPerS === speedCmPerS &&
+        tape.bands.some(({ kind, role }) => kind === "tone" && role === "speed"),
+    )
+    .sort((a, b) => frequencyUncertaintyOf(a) - frequencyUncertaintyOf(b) || a.name.localeCompare(b.name));
 }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { aJob, aMachine, aReading, anAdjustment, aTape } from "@/testing/records";
-import { limitFor, speedTone } from "./limits";
+import { limitFor, speedTone, tapesForSpeed } from "./limits";
 import type { Adjustment, Reading } from "./records";
 import { sheetOf } from "./sheet";
 import { presentStation, readingVerdict, stationState, toRepeat } from "./station-state";
@@ -155,4 +155,16 @@ describe("the tone of a tape", () => {
       speedTone(aTape({ bands: [{ kind: "noise", frequencyHz: 100, seconds: 10, levelDb: 0 }] })),
     ).toBeNull();
   });
+});
+
+it("a new job is offered tapes that have a speed tone, the best known first", () => {
+  const tone = aTape().bands[0];
+  const tapes = [
+    aTape({ id: "ladder", bands: [{ ...tone, role: "azimuth" }] }),
+    aTape({ id: "home-made", making: { by: "", machine: "", howChecked: "", speedUncertaintyPercent: 1 } }),
+    aTape({ id: "other-speed", speedCmPerS: 4.76 }),
+    aTape({ id: "plain", frequencyUncertaintyPercent: 0.3 }),
+    aTape({ id: "certified" }),
+  ];
+  expect(tapesForSpeed(tapes, 19.05).map(({ id }) => id)).toEqual(["certified", "plain", "home-made"]);
 });

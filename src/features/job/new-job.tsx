@@ -15,7 +15,7 @@ import { z } from "zod";
 import type { Job, Machine } from "@/core/alignment/records";
 import { TAPE_SPEEDS } from "@/core/standards/tape-speeds";
 import { TOLERANCE_CLASSES, type ToleranceClass } from "@/core/standards/tolerance-classes";
-import { speedTone } from "@/core/alignment/limits";
+import { tapesForSpeed } from "@/core/alignment/limits";
 import { uncertaintyText } from "@/core/reference/reference-tape";
 import { database } from "@/storage/database";
 import { dropDraft, readDraft, saveDraft } from "@/storage/drafts";
@@ -118,9 +118,7 @@ export function NewJob() {
 
   const machine = machines?.find(({ id }) => id === values.machineId);
   const speeds = machine?.speedsCmPerS ?? TAPE_SPEEDS.map(({ cmPerS }) => cmPerS);
-  const fitting = (tapes ?? []).filter(
-    (tape) => tape.speedCmPerS === Number(values.speedCmPerS) && speedTone(tape) !== null,
-  );
+  const fitting = tapesForSpeed(tapes ?? [], Number(values.speedCmPerS));
 
   const chooseMachine = (id: string) => {
     const speed = machines?.find((m) => m.id === id)?.speedsCmPerS[0];
@@ -131,7 +129,7 @@ export function NewJob() {
     setValue("speedCmPerS", speed, { shouldDirty: true });
     const tape = (tapes ?? []).find((t) => t.id === values.tapeId);
     if (tape?.speedCmPerS !== speed)
-      setValue("tapeId", tapes?.find((t) => t.speedCmPerS === speed)?.id ?? "", { shouldDirty: true });
+      setValue("tapeId", tapesForSpeed(tapes ?? [], speed).at(0)?.id ?? "", { shouldDirty: true });
   };
 
   const save = handleSubmit(async (form) => {
