@@ -4,6 +4,13 @@ import { speedOf } from "@/core/measure/speed";
 import { TransportMeter } from "@/core/measure/transport-meter";
 import { PracticeDeck } from "@/core/machine/practice-deck";
 import { practiceMachine } from "@/core/machine/practice-machines";
+import { LiveListening } from "@/core/listen/live-listening";
+import { harmonicsOf } from "@/core/measure/harmonics";
+import { practiceTape } from "@/core/practice/practice-tape";
+import { BandEar } from "@/core/reference/band-ear";
+import { BUILT_IN_TAPES } from "@/core/reference/built-in-tapes";
+import { single } from "@/core/signals/presets";
+import { SequenceRenderer } from "@/core/signals/render-sequence";
 import { fmTone, sumOf, whiteNoise } from "@/testing/fm-tone";
 
 /*
@@ -116,4 +123,48 @@ for (const rate of [0.3, 0.4, 1, 4, 10, 63, 150]) {
 say(
   "speed of a 10 s stretch, ms",
   (1000 * timed(() => speedOf({ deviation: new Float64Array(20000), rateHz }))).toFixed(1),
+);
+
+const ladder = BUILT_IN_TAPES.find(({ id }) => id === "azimuth-cassette")!;
+const player = new PracticeDeck({ ...deckOptions, tape: practiceTape(ladder) });
+player.press("play");
+const played = Array.from({ length: 80 }, () => player.render(48000));
+const ear = new BandEar(48000, 2);
+const heardIn = timed(() => {
+  for (const block of played) ear.push(block);
+  ear.finish();
+});
+say("hearing bands, stereo 48 kHz: seconds of sound per second", (80 / heardIn).toFixed(0));
+say(
+  "  telling which of the tape's bands they are, 80 s, ms",
+  (1000 * timed(() => ear.recognise(ladder))).toFixed(0),
+);
+
+const listening = new LiveListening({
+  sampleRateHz: 48000,
+  channelCount: 2,
+  tape: ladder,
+  speedFactor: 1,
+  nominalHz: 3150,
+  evidenceSeconds: 30,
+});
+const listenedIn = timed(() => {
+  for (const [left, right] of played)
+    for (let at = 0; at < 48000; at += 4800) {
+      listening.push([left.slice(at, at + 4800), right.slice(at, at + 4800)]);
+      listening.result(true);
+    }
+});
+say(
+  "everything live at once, with flutter: ms for each second of sound",
+  ((1000 * listenedIn) / 80).toFixed(0),
+);
+
+const [sine] = new SequenceRenderer(
+  single({ kind: "sine", channels: "both", frequencyHz: 1000, levelDb: -12, seconds: 5 }),
+  48000,
+).block(0, 240_000);
+say(
+  "rendered sine: strongest harmonic, dB",
+  Math.max(...harmonicsOf(sine, 48000, 1000).harmonicsDb).toFixed(0),
 );

@@ -1,7 +1,7 @@
 import Dexie, { type EntityTable } from "dexie";
 import type { Adjustment, Job, Machine, Reading } from "@/core/alignment/records";
 import type { Sequence } from "@/core/signals/sequence";
-import type { Calibration } from "./calibrations";
+import type { Calibration } from "@/core/alignment/input-calibration";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 
 /** Something half typed, kept until it is saved or thrown away. */

@@ -1,4 +1,5 @@
-import { heardSegments, type HeardSegment } from "./heard-segments";
+import type { HeardSegment } from "./heard-segment";
+import { heardSegments } from "./heard-segments";
 import { recogniseBands, type Recognition } from "./recognise-bands";
 import type { ReferenceTape } from "./reference-tape";
 import { ToneFrames } from "./tone-frames";

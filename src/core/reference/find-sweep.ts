@@ -1,4 +1,4 @@
-import type { HeardSegment } from "./heard-segments";
+import type { HeardSegment } from "./heard-segment";
 import { LINES_PER_FRAME, type ToneFrames } from "./tone-frames";
 
 /** A logarithmic sweep at right tape speed. */

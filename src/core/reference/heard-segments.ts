@@ -1,20 +1,8 @@
 import { findSweep, type SweepShape } from "./find-sweep";
+import type { HeardSegment } from "./heard-segment";
 import { humLines, isHum, type HumLines } from "./hum-lines";
 import { restSegments } from "./rest-segments";
 import { decibelsOf as db, LINES_PER_FRAME, sumOf as sum, type Peak, type ToneFrames } from "./tone-frames";
-
-/** A stretch of the recording that sounds alike throughout. */
-export interface HeardSegment {
-  kind: "tone" | "sweep" | "noise" | "silence";
-  startSeconds: number;
-  endSeconds: number;
-  /** Of a tone; where a sweep begins; 0 otherwise. */
-  frequencyHz: number;
-  toFrequencyHz: number;
-  /** Peak level of the tone, or of a sine as strong as the noise, in dBFS. */
-  leftDb: number;
-  rightDb: number;
-}
 
 interface Moment {
   frame: number;

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import type { HeardSegment } from "./heard-segments";
+import type { HeardSegment } from "./heard-segment";
 import { recogniseBands } from "./recognise-bands";
 import { referenceTapeSchema } from "./reference-tape";
 

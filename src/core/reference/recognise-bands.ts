@@ -1,4 +1,4 @@
-import type { HeardSegment } from "./heard-segments";
+import type { HeardSegment } from "./heard-segment";
 import { certifiedFrequencyHz, type Band, type ReferenceTape } from "./reference-tape";
 
 export interface RecognisedBand {

@@ -1,4 +1,4 @@
-import type { HeardSegment } from "./heard-segments";
+import type { HeardSegment } from "./heard-segment";
 import { isHum, type HumLines } from "./hum-lines";
 import {
   decibelsOf as db,

@@ -8,7 +8,8 @@ import { PRACTICE_CONDITIONS, PRACTICE_MACHINES } from "@/core/machine/practice-
 import type { SignalReport } from "@/core/measure/signal-findings";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import type { Sequence } from "@/core/signals/sequence";
-import { readCalibration, type Calibration } from "@/storage/calibrations";
+import type { Calibration } from "@/core/alignment/input-calibration";
+import { readCalibration } from "@/storage/calibrations";
 import { readDraft, saveDraft } from "@/storage/drafts";
 import { readSettings } from "@/storage/settings";
 import type { StripPoint } from "@/ui/strip";

@@ -6,7 +6,8 @@ import { useState } from "react";
 import { clockFrom } from "@/core/alignment/input-calibration";
 import { fixed, THIN_SPACE } from "@/core/formats/number-text";
 import type { ListeningResult } from "@/core/listen/live-listening";
-import { changeCalibration, type Calibration } from "@/storage/calibrations";
+import type { Calibration } from "@/core/alignment/input-calibration";
+import { changeCalibration } from "@/storage/calibrations";
 import { Card } from "@/ui/card";
 import { READING_FONT } from "@/ui/theme";
 

@@ -6,7 +6,8 @@ import { useState } from "react";
 import { fullScaleDbu } from "@/core/alignment/input-calibration";
 import { fixed } from "@/core/formats/number-text";
 import type { SignalReport } from "@/core/measure/signal-findings";
-import { changeCalibration, type Calibration } from "@/storage/calibrations";
+import type { Calibration } from "@/core/alignment/input-calibration";
+import { changeCalibration } from "@/storage/calibrations";
 import { Card } from "@/ui/card";
 
 interface LevelCalibrationProps {
