@@ -1,8 +1,9 @@
 import { open, readFile } from "node:fs/promises";
 import { parseArgs } from "node:util";
 import { firstIssue } from "@/core/formats/import-error";
+import { readSequenceJson } from "@/core/formats/sequence-json";
 import { PRESETS, single } from "@/core/signals/presets";
-import { segmentSchema, sequenceSchema, type Sequence } from "@/core/signals/sequence";
+import { segmentSchema, type Sequence } from "@/core/signals/sequence";
 import { timelineOf } from "@/core/signals/timeline";
 import { exportOptionsSchema, wavExport } from "@/core/signals/wav-export";
 import { runCommand, UsageError } from "./exit";
@@ -109,15 +110,7 @@ async function sequenceNamed(name: string, values: Values): Promise<Sequence> {
   const text = await readFile(name, "utf8").catch(() => {
     throw new Error(`${name} cannot be read.`);
   });
-  let raw: unknown;
-  try {
-    raw = JSON.parse(text);
-  } catch {
-    throw new Error(`${name} is not complete JSON; export the sequence again.`);
-  }
-  const parsed = sequenceSchema.safeParse(raw);
-  if (!parsed.success) throw new Error(`${name} is not a sequence: ${firstIssue(parsed.error)}.`);
-  return parsed.data;
+  return readSequenceJson(text);
 }
 
 function refuse(values: Values, isForeign: (option: Option) => boolean, says: string): void {

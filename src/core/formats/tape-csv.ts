@@ -1,26 +1,17 @@
 import Papa from "papaparse";
-import { referenceTapeSchema, type Band, type ReferenceTape } from "@/core/reference/reference-tape";
+import {
+  BAND_NUMBERS,
+  referenceTapeSchema,
+  TAPE_NUMBERS,
+  type Band,
+  type ReferenceTape,
+} from "@/core/reference/reference-tape";
 import { firstIssue, ImportError, MOST_TEXT_BYTES } from "./import-error";
 
 /** Of the tape; the same in each of its rows. */
 const TAPE_TEXTS = ["id", "name", "equalisation", "fluxivityMethod", "condition", "notes"] as const;
-const TAPE_NUMBERS = [
-  "speedCmPerS",
-  "fluxivityNwbPerM",
-  "trackWidthMm",
-  "frequencyUncertaintyPercent",
-  "plays",
-] as const;
 const MAKING = ["madeBy", "madeOn", "howChecked", "makerUncertaintyPercent"] as const;
 const BAND_TEXTS = ["kind", "role"] as const;
-const BAND_NUMBERS = [
-  "frequencyHz",
-  "toFrequencyHz",
-  "levelDb",
-  "seconds",
-  "correctionUncertaintyDb",
-  "frequencyErrorPercent",
-] as const;
 const CORRECTIONS = ["correctionLeftDb", "correctionRightDb"] as const;
 const COLUMNS = [...TAPE_TEXTS, ...TAPE_NUMBERS, ...MAKING, ...BAND_TEXTS, ...BAND_NUMBERS, ...CORRECTIONS];
 const NEEDED = ["id", "name", "speedCmPerS", "kind", "levelDb", "seconds"];

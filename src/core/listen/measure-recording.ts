@@ -81,10 +81,9 @@ export async function measureRecording(
 ): Promise<RecordingReport | null> {
   const first = await listenThrough(sound, options);
   if (first === null) return null;
-  const { by, stretches } = stretchesOf(first, options, sound);
+  const { by, stretches, doubt } = stretchesOf(first, options, sound);
   const measured = await measureStretches(sound, stretches, options);
   if (measured === null) return null;
-  const doubt = by.kind === "tape" ? first.ear.recognise(options.tape!).doubt : null;
   return {
     sampleRateHz: sound.sampleRateHz,
     durationSeconds: sound.durationSeconds,
@@ -128,12 +127,13 @@ function stretchesOf(
   { ear, marks }: Listened,
   { tape, sequences }: RecordingOptions,
   sound: SoundFile,
-): { by: RecordingReport["by"]; stretches: Stretch[] } {
+): { by: RecordingReport["by"]; stretches: Stretch[]; doubt?: string | null } {
   const stereo = sound.channelCount > 1;
   if (tape) {
-    const { bands } = ear.recognise(tape);
+    const { bands, doubt } = ear.recognise(tape);
     return {
       by: { kind: "tape", id: tape.id, name: tape.name },
+      doubt,
       stretches: bands.map(({ index, startSeconds, endSeconds, leftDb, rightDb }) => ({
         what: bandName(tape.bands[index]),
         index,

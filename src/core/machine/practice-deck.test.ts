@@ -2,28 +2,15 @@ import { describe, expect, it } from "vitest";
 import { flutterOf } from "@/core/measure/flutter";
 import { LiveTransport, changePoint } from "@/core/measure/live-transport";
 import { TransportMeter } from "@/core/measure/transport-meter";
+import { PERFECT_TRANSPORT } from "@/testing/perfect-transport";
 import { PracticeDeck } from "./practice-deck";
 import { PRACTICE_CONDITIONS, practiceMachine } from "./practice-machines";
 import { PARAMETER_RANGES, parameterSetting, type TransportParameters } from "./transport-parameters";
 import { Trimmer } from "./trimmer";
 
 const RATE = 48000;
-/** A perfect cassette transport: what a test sets is the only thing wrong with it. */
-const PERFECT: TransportParameters = {
-  ...practiceMachine("ellesby-c-1r").transport,
-  "warmUp.percent": 0,
-  "startUp.seconds": 0,
-  "wander.percent": 0,
-  "capstan.eccentricityPercent": 0,
-  "pinchRoller.eccentricityPercent": 0,
-  "motor.cogPercent": 0,
-  "reel.eccentricityPercent": 0,
-  "scrape.percent": 0,
-  "noise.db": -120,
-  "hum.db": -120,
-};
 const deckWith = (settings: Partial<TransportParameters>) =>
-  new PracticeDeck({ parameters: { ...PERFECT, ...settings }, toneHz: 3150, sampleRateHz: RATE });
+  new PracticeDeck({ parameters: { ...PERFECT_TRANSPORT, ...settings }, toneHz: 3150, sampleRateHz: RATE });
 
 function measured(settings: Partial<TransportParameters>, seconds = 20, turns = 0) {
   const deck = deckWith(settings);
@@ -109,7 +96,7 @@ it("has only conditions and machines whose parameters are in range", () => {
     for (const [path, value] of Object.entries(settings))
       expect(() => parameterSetting(path, value)).not.toThrow();
   for (const path of Object.keys(PARAMETER_RANGES))
-    expect(() => parameterSetting(path, PERFECT[path as keyof TransportParameters])).not.toThrow();
+    expect(() => parameterSetting(path, PERFECT_TRANSPORT[path as keyof TransportParameters])).not.toThrow();
   expect(() => parameterSetting("capstan.colour", 1)).toThrow(/no parameter/);
   expect(() => parameterSetting("speed.errorPercent", 99)).toThrow(/-14 to 14 %/);
 });

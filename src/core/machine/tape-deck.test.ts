@@ -2,22 +2,14 @@ import { describe, expect, it } from "vitest";
 import { harmonicsOf } from "@/core/measure/harmonics";
 import { fmTone } from "@/testing/fm-tone";
 import { azimuthDelay, trebleGain } from "./playback-gain";
+import { PERFECT_TRANSPORT } from "@/testing/perfect-transport";
 import { PracticeDeck, type RecordInput } from "./practice-deck";
-import { practiceMachine } from "./practice-machines";
 import { Tape, type PrintedBand } from "./tape";
 import type { TransportParameters } from "./transport-parameters";
 
 const RATE = 48000;
 const PERFECT: TransportParameters = {
-  ...practiceMachine("ellesby-c-1r").transport,
-  "warmUp.percent": 0,
-  "startUp.seconds": 0,
-  "wander.percent": 0,
-  "capstan.eccentricityPercent": 0,
-  "pinchRoller.eccentricityPercent": 0,
-  "motor.cogPercent": 0,
-  "reel.eccentricityPercent": 0,
-  "scrape.percent": 0,
+  ...PERFECT_TRANSPORT,
   "noise.db": -140,
   "hum.db": -140,
   "output.leftDb": -12,

@@ -1,3 +1,4 @@
+import { joined } from "@/core/dsp/joined";
 import { INTERPOLATOR_REACH, interpolateIn } from "@/core/dsp/sinc-interpolator";
 import { GRID_PER_SECOND, type TapeSide } from "./tape";
 
@@ -27,14 +28,16 @@ export class TapeRecorder {
 
   /** Writes what is held back. */
   stop(): void {
-    const none = () => new Float64Array(INTERPOLATOR_REACH + 1);
-    if (this.held) this.write(this.held, [none(), none()]);
+    const none = new Float64Array(0);
+    if (this.held) this.write(this.held, [none, none]);
     this.held = null;
   }
 
   private write({ sound, places }: Block, next: Pair): void {
     const n = places.length;
-    const [left, right] = sound.map((here, c) => joined(this.before[c], here, next[c]));
+    // as much on both sides as an interpolation at the edges reaches for, silence where the next block is short
+    const silence = new Float64Array(INTERPOLATOR_REACH + 1);
+    const [left, right] = sound.map((here, c) => joined(this.before[c], here, next[c], silence));
     for (let i = 0; i < n; i++) {
       const from = places[i] * GRID_PER_SECOND;
       const to = (i + 1 < n ? places[i + 1] : 2 * places[i] - places[Math.max(0, i - 1)]) * GRID_PER_SECOND;
@@ -56,15 +59,6 @@ type Pair = [Float64Array, Float64Array];
 interface Block {
   sound: Pair;
   places: Float64Array;
-}
-
-/** A block with as much on both sides as an interpolation at its edges reaches for. */
-function joined(before: Float64Array, here: Float64Array, after: Float64Array): Float64Array {
-  const all = new Float64Array(before.length + here.length + INTERPOLATOR_REACH + 1);
-  all.set(before);
-  all.set(here, before.length);
-  all.set(after.subarray(0, INTERPOLATOR_REACH + 1), before.length + here.length);
-  return all;
 }
 
 const onTape = (value: number): number => SATURATION * Math.tanh(value / SATURATION);

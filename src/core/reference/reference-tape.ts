@@ -65,6 +65,22 @@ export const referenceTapeSchema = z.object({
   notes: z.string().max(20_000).optional(),
   bands: z.array(bandSchema).min(1, "a tape needs at least one band").max(200),
 });
+/** The numbers of a tape and of a band, for tables and forms. */
+export const TAPE_NUMBERS = [
+  "speedCmPerS",
+  "fluxivityNwbPerM",
+  "trackWidthMm",
+  "frequencyUncertaintyPercent",
+  "plays",
+] as const;
+export const BAND_NUMBERS = [
+  "frequencyHz",
+  "toFrequencyHz",
+  "levelDb",
+  "seconds",
+  "correctionUncertaintyDb",
+  "frequencyErrorPercent",
+] as const;
 export type ReferenceTape = z.infer<typeof referenceTapeSchema>;
 
 /**

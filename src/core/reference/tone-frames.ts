@@ -1,4 +1,5 @@
 import { FirDecimator } from "@/core/dsp/fir-decimator";
+import { joined } from "@/core/dsp/joined";
 import { kaiserLowpass } from "@/core/dsp/kaiser-lowpass";
 import { StereoSpectrum } from "@/core/dsp/stereo-spectrum";
 
@@ -268,11 +269,4 @@ function bandPowers({ size, leftPower, rightPower }: StereoSpectrum, rateHz: num
     if (octave >= 0 && octave < OCTAVES_FROM_HZ.length) sums[2 + octave] += leftPower[k] + rightPower[k];
   }
   return sums;
-}
-
-function joined(a: Float64Array, b: Float64Array | Float32Array): Float64Array {
-  const both = new Float64Array(a.length + b.length);
-  both.set(a);
-  both.set(b, a.length);
-  return both;
 }

@@ -1,4 +1,5 @@
 import { FirDecimator } from "@/core/dsp/fir-decimator";
+import { joined } from "@/core/dsp/joined";
 import { kaiserLowpass } from "@/core/dsp/kaiser-lowpass";
 import { StereoSpectrum } from "@/core/dsp/stereo-spectrum";
 import {
@@ -199,10 +200,3 @@ export class MarkEar {
 }
 
 const MARK_TONES_SECONDS = 2 * REFERENCE_SECONDS + DIGITS * DIGIT_SECONDS;
-
-function joined(a: Float64Array, b: Float64Array): Float64Array<ArrayBuffer> {
-  const both = new Float64Array(a.length + b.length);
-  both.set(a);
-  both.set(b, a.length);
-  return both;
-}

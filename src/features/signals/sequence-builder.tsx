@@ -6,11 +6,11 @@ import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { firstIssue } from "@/core/formats/import-error";
 import { segmentSchema, sequenceSchema, type SegmentKind, type Sequence } from "@/core/signals/sequence";
-import { dropDraft, readDraft, saveDraft } from "@/storage/drafts";
 import { BandStrip } from "@/ui/band-strip";
+import { useKeptForm } from "../use-kept-form";
 import { sequencePieces } from "./sequence-pieces";
 import { fieldsOf, KIND_NAMES, NEW_SEGMENTS, textsOf, typed, type TypedSegment } from "./typed-segment";
 
@@ -31,8 +31,7 @@ interface Form {
 
 /** Build a sequence piece by piece; what is typed is kept until it is saved or thrown away. */
 export function SequenceBuilder({ sequence, onSave, onCancel }: SequenceBuilderProps) {
-  const draftId = `sequence-${sequence.id}`;
-  const [form, setForm] = useState<Form>(() => ({
+  const { form, change, leave } = useKeptForm<Form>(`sequence-${sequence.id}`, () => ({
     name: sequence.name,
     description: sequence.description,
     leader: String(sequence.leaderSeconds),
@@ -41,14 +40,6 @@ export function SequenceBuilder({ sequence, onSave, onCancel }: SequenceBuilderP
     segments: sequence.segments.map(textsOf),
   }));
   const [asked, setAsked] = useState(false);
-  useEffect(() => {
-    void readDraft(draftId).then((draft) => draft && setForm(draft as Form));
-  }, [draftId]);
-  const change = (changes: Partial<Form>) => {
-    const next = { ...form, ...changes };
-    setForm(next);
-    void saveDraft(draftId, next);
-  };
   const changeSegment = (i: number, segment: TypedSegment) =>
     change({ segments: form.segments.map((one, j) => (j === i ? segment : one)) });
   const move = (i: number, by: number) => {
@@ -67,8 +58,8 @@ export function SequenceBuilder({ sequence, onSave, onCancel }: SequenceBuilderP
     marked: form.marked,
     segments: form.segments.map(typed),
   });
-  const leave = (then: () => void) => {
-    void dropDraft(draftId);
+  const dropAnd = (then: () => void) => {
+    leave();
     then();
   };
   return (
@@ -78,7 +69,7 @@ export function SequenceBuilder({ sequence, onSave, onCancel }: SequenceBuilderP
       onSubmit={(event) => {
         event.preventDefault();
         setAsked(true);
-        if (parsed.success) leave(() => onSave(parsed.data));
+        if (parsed.success) dropAnd(() => onSave(parsed.data));
       }}
       sx={{ display: "flex", flexDirection: "column", gap: 2, minWidth: 0 }}
     >
@@ -143,7 +134,7 @@ export function SequenceBuilder({ sequence, onSave, onCancel }: SequenceBuilderP
         <Button type="submit" variant="contained">
           Save sequence
         </Button>
-        <Button color="inherit" onClick={() => leave(onCancel)}>
+        <Button color="inherit" onClick={() => dropAnd(onCancel)}>
           Throw away
         </Button>
       </Box>

@@ -7,6 +7,7 @@ import Slider from "@mui/material/Slider";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import { fixed, THIN_SPACE } from "@/core/formats/number-text";
+import { writeSequenceJson } from "@/core/formats/sequence-json";
 import { PRESETS } from "@/core/signals/presets";
 import { segmentName, type Sequence } from "@/core/signals/sequence";
 import { timelineOf } from "@/core/signals/timeline";
@@ -74,11 +75,7 @@ export function SequenceView({ sequence, player, editWord, onEdit, onDelete }: S
         <Button
           color="inherit"
           onClick={() =>
-            download(
-              `${sequence.name}.sequence.json`,
-              `${JSON.stringify(sequence, null, 1)}\n`,
-              "application/json",
-            )
+            download(`${sequence.name}.sequence.json`, writeSequenceJson(sequence), "application/json")
           }
         >
           Export description

@@ -10,6 +10,7 @@ import { timelineOf } from "@/core/signals/timeline";
 import { database } from "@/storage/database";
 import { newId } from "@/storage/jobs";
 import { deleteSequence, importSequence, saveSequence } from "@/storage/sequences";
+import { ChoiceList } from "@/ui/choice-list";
 import { FileButton } from "@/ui/file-button";
 import { PageFrame } from "../shell/page-frame";
 import { SequenceBuilder } from "./sequence-builder";
@@ -79,34 +80,19 @@ export function SignalsPage() {
         </Alert>
       )}
       <Box sx={{ display: "grid", gridTemplateColumns: { xs: "1fr", md: "290px minmax(0, 1fr)" }, gap: 3 }}>
-        <Box component="nav" aria-label="Sequences">
-          {sequences.map((sequence) => (
-            <Button
-              key={sequence.id}
-              fullWidth
-              color="inherit"
-              aria-current={sequence.id === chosen.id ? "true" : undefined}
-              onClick={() => {
-                setChosenId(sequence.id);
-                setEditing(null);
-              }}
-              sx={{
-                justifyContent: "space-between",
-                textAlign: "left",
-                borderLeft: 4,
-                borderRadius: 0,
-                borderColor: sequence.id === chosen.id ? "primary.main" : "transparent",
-                fontWeight: sequence.id === chosen.id ? 700 : 500,
-                overflowWrap: "anywhere",
-              }}
-            >
-              {sequence.name}
-              <Box component="span" sx={{ color: "text.secondary", fontWeight: 400, pl: 1 }}>
-                {minutes(timelineOf(sequence).seconds)}
-              </Box>
-            </Button>
-          ))}
-        </Box>
+        <ChoiceList
+          label="Sequences"
+          choices={sequences.map((sequence) => ({
+            id: sequence.id,
+            name: sequence.name,
+            detail: minutes(timelineOf(sequence).seconds),
+          }))}
+          chosenId={chosen.id}
+          onChoose={(id) => {
+            setChosenId(id);
+            setEditing(null);
+          }}
+        />
         {editing ? (
           <SequenceBuilder
             key={editing.id}

@@ -4,11 +4,11 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { firstIssue } from "@/core/formats/import-error";
 import { referenceTapeSchema, type ReferenceTape } from "@/core/reference/reference-tape";
-import { dropDraft, readDraft, saveDraft } from "@/storage/drafts";
 import { BandStrip } from "@/ui/band-strip";
+import { useKeptForm } from "../use-kept-form";
 import { Card } from "@/ui/card";
 import { BandRow } from "./band-row";
 import { tapePieces } from "./tape-pieces";
@@ -37,21 +37,12 @@ const MAKING_FIELDS = [
 
 /** Enter or change a tape from its certificate; what is typed is kept until it is saved or thrown away. */
 export function TapeEditor({ tape, onSave, onCancel }: TapeEditorProps) {
-  const draftId = `tape-${tape.id}`;
-  const [form, setForm] = useState<TypedTape>(() => textsOfTape(tape));
+  const { form, change, leave } = useKeptForm<TypedTape>(`tape-${tape.id}`, () => textsOfTape(tape));
   const [asked, setAsked] = useState(false);
-  useEffect(() => {
-    void readDraft(draftId).then((draft) => draft && setForm(draft as TypedTape));
-  }, [draftId]);
-  const change = (changes: Partial<TypedTape>) => {
-    const next = { ...form, ...changes };
-    setForm(next);
-    void saveDraft(draftId, next);
-  };
   const parsed = referenceTapeSchema.safeParse(tapeOf(form, tape.id));
   const wrong = asked && !parsed.success ? String(parsed.error.issues[0].path[0]) : null;
-  const leave = (then: () => void) => {
-    void dropDraft(draftId);
+  const dropAnd = (then: () => void) => {
+    leave();
     then();
   };
   const text = (key: string, label: string, width = 150) => (
@@ -72,7 +63,7 @@ export function TapeEditor({ tape, onSave, onCancel }: TapeEditorProps) {
       onSubmit={(event) => {
         event.preventDefault();
         setAsked(true);
-        if (parsed.success) leave(() => onSave(parsed.data));
+        if (parsed.success) dropAnd(() => onSave(parsed.data));
       }}
       sx={{ display: "flex", flexDirection: "column", gap: 2, minWidth: 0 }}
     >
@@ -134,7 +125,7 @@ export function TapeEditor({ tape, onSave, onCancel }: TapeEditorProps) {
         <Button type="submit" variant="contained">
           Save tape
         </Button>
-        <Button color="inherit" onClick={() => leave(onCancel)}>
+        <Button color="inherit" onClick={() => dropAnd(onCancel)}>
           Throw away
         </Button>
       </Box>

@@ -10,6 +10,7 @@ import type { ReferenceTape } from "@/core/reference/reference-tape";
 import { database } from "@/storage/database";
 import { newId } from "@/storage/jobs";
 import { deleteTape, importTapes, saveTape } from "@/storage/tapes";
+import { ChoiceList } from "@/ui/choice-list";
 import { FileButton } from "@/ui/file-button";
 import { download } from "../job/download";
 import { PageFrame } from "../shell/page-frame";
@@ -91,32 +92,15 @@ export function TapesPage() {
         </Alert>
       )}
       <Box sx={{ display: "grid", gridTemplateColumns: { xs: "1fr", md: "290px minmax(0, 1fr)" }, gap: 3 }}>
-        <Box component="nav" aria-label="Reference tapes">
-          {tapes?.map((tape) => (
-            <Button
-              key={tape.id}
-              fullWidth
-              color="inherit"
-              aria-current={tape.id === chosen?.id ? "true" : undefined}
-              onClick={() => {
-                setChosenId(tape.id);
-                setEditing(null);
-              }}
-              sx={{
-                justifyContent: "flex-start",
-                textAlign: "left",
-                borderLeft: 4,
-                borderRadius: 0,
-                borderColor: tape.id === chosen?.id ? "primary.main" : "transparent",
-                fontWeight: tape.id === chosen?.id ? 700 : 500,
-                overflowWrap: "anywhere",
-                lineHeight: 1.25,
-              }}
-            >
-              {tape.name}
-            </Button>
-          ))}
-        </Box>
+        <ChoiceList
+          label="Reference tapes"
+          choices={tapes ?? []}
+          chosenId={chosen?.id}
+          onChoose={(id) => {
+            setChosenId(id);
+            setEditing(null);
+          }}
+        />
         {editing ? (
           <TapeEditor
             key={editing.id}

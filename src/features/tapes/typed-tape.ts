@@ -1,4 +1,4 @@
-import type { Band, ReferenceTape } from "@/core/reference/reference-tape";
+import { BAND_NUMBERS, TAPE_NUMBERS, type Band, type ReferenceTape } from "@/core/reference/reference-tape";
 
 /** A tape while it is being typed: numbers are still text. */
 export interface TypedTape {
@@ -13,22 +13,7 @@ export interface TypedBand {
   texts: Record<string, string>;
 }
 
-const NUMBERS = [
-  "speedCmPerS",
-  "fluxivityNwbPerM",
-  "trackWidthMm",
-  "frequencyUncertaintyPercent",
-  "plays",
-] as const;
 const TEXTS = ["name", "equalisation", "fluxivityMethod", "condition", "notes"] as const;
-const BAND_NUMBERS = [
-  "frequencyHz",
-  "toFrequencyHz",
-  "levelDb",
-  "seconds",
-  "correctionUncertaintyDb",
-  "frequencyErrorPercent",
-] as const;
 
 const asTexts = (entries: Array<[string, unknown]>): Record<string, string> =>
   Object.fromEntries(
@@ -37,7 +22,7 @@ const asTexts = (entries: Array<[string, unknown]>): Record<string, string> =>
 
 export function textsOfTape(tape: ReferenceTape): TypedTape {
   return {
-    texts: asTexts([...NUMBERS, ...TEXTS].map((key) => [key, tape[key]])),
+    texts: asTexts([...TAPE_NUMBERS, ...TEXTS].map((key) => [key, tape[key]])),
     making: asTexts(Object.entries(tape.making ?? {})),
     bands: tape.bands.map((band) => ({
       kind: band.kind,
@@ -67,7 +52,7 @@ export function tapeOf({ texts, making, bands }: TypedTape, id: string): Record<
     version: 1,
     id,
     name: "",
-    ...present(NUMBERS.map((key) => [key, number(texts[key])])),
+    ...present(TAPE_NUMBERS.map((key) => [key, number(texts[key])])),
     ...present(TEXTS.map((key) => [key, texts[key]?.trim()])),
     ...(said && {
       making: {
