@@ -45,6 +45,7 @@ const LOWEST_CARRIER_HZ = 900;
 /** Kept even when no evidence is wanted, for questions about the present. */
 const LEAST_KEPT_SECONDS = 10;
 const STILL_PLAYING_SECONDS = 0.8;
+const LONGEST_BRIDGED_SECONDS = 0.1;
 
 /**
  * Everything that is listened for in a live source at once: speed and flutter of the tone that plays, the state of
@@ -75,17 +76,23 @@ export class LiveListening {
   }
 
   push(block: Array<Float64Array | Float32Array>): void {
-    this.ring.push(block);
     this.check.push(block);
+    this.hear(block);
+  }
+
+  /** Samples that the sender knows to have been lost; after many, what comes is a new beginning. */
+  lose(samples: number): void {
+    this.check.lose(samples);
+    const { sampleRateHz, channelCount } = this.options;
+    if (samples > LONGEST_BRIDGED_SECONDS * sampleRateHz) this.mark();
+    else this.hear(Array.from({ length: channelCount }, () => new Float32Array(samples)));
+  }
+
+  private hear(block: Array<Float64Array | Float32Array>): void {
+    this.ring.push(block);
     this.ear.push(block);
     this.transport.push(block);
     this.seconds += block[0].length / this.options.sampleRateHz;
-  }
-
-  /** Samples that the sender knows to have been lost: what comes after is a new beginning. */
-  lose(samples: number): void {
-    this.check.lose(samples);
-    this.mark();
   }
 
   mark(): void {

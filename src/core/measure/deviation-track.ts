@@ -10,6 +10,8 @@ export class DeviationTrack {
   private deviationStore = new Float32Array(4096);
   private amplitudeStore = new Float32Array(4096);
   private readonly keep: number;
+  /** Results up to this time, perhaps still to come, rest on lost samples. */
+  private lostUntilSeconds = -Infinity;
 
   constructor(
     readonly rateHz: number,
@@ -37,7 +39,19 @@ export class DeviationTrack {
     if (needed > this.deviationStore.length) this.makeRoom(needed);
     this.deviationStore.set(deviation, this.length);
     this.amplitudeStore.set(amplitude, this.length);
+    const first = this.length;
     this.length += deviation.length;
+    this.amplitudeStore.fill(0, first, Math.min(this.length, this.index(this.lostUntilSeconds)));
+  }
+
+  /** What lies between two times rests on samples that never arrived: counted as tone that is not there. */
+  lose(fromSeconds: number, toSeconds: number): void {
+    this.lostUntilSeconds = Math.max(this.lostUntilSeconds, toSeconds);
+    this.amplitudeStore.fill(0, this.index(fromSeconds), Math.min(this.length, this.index(toSeconds)));
+  }
+
+  private index(seconds: number): number {
+    return Math.max(0, Math.ceil((seconds - this.startSeconds) * this.rateHz));
   }
 
   /** Drops what is older than the limit, or doubles the store; dropping waits until half can go. */

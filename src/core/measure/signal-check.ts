@@ -37,6 +37,8 @@ export class SignalCheck {
   private readonly slices: Slice[] = [];
   private readonly perSlice: number;
   private inSlice = 0;
+  private heard = 0;
+  private holed = false;
   private low = { ll: 0, rr: 0, lr: 0, count: 0 };
   private difference = 0;
   private lost = 0;
@@ -71,7 +73,13 @@ export class SignalCheck {
 
   private take(block: Array<Float64Array | Float32Array>): void {
     block.forEach((samples, c) => this.meters[c].push(samples));
-    this.gaps.push(block);
+    const slice = this.slices.at(-1);
+    const sliceStart = this.heard - this.inSlice;
+    for (const { from } of [...this.gaps.push(block), ...(this.gaps.open ? [this.gaps.open] : [])]) {
+      this.holed = true;
+      if (slice && from < sliceStart) slice.holed = true;
+    }
+    this.heard += block[0].length;
     this.watch.push(block[0]);
     const [left, right] = block.map((samples, c) => this.hums[c].push(samples));
     if (!right) return;
@@ -93,7 +101,9 @@ export class SignalCheck {
       levels: this.meters.map((meter) => meter.level),
       low: { ll: mean(ll), rr: mean(rr), lr: mean(lr) },
       difference: this.difference / this.perSlice,
+      holed: this.holed,
     });
+    this.holed = false;
     if (this.slices.length > KEEP_SLICES) this.slices.shift();
     for (const meter of this.meters) meter.reset();
     this.low = { ll: 0, rr: 0, lr: 0, count: 0 };
@@ -104,7 +114,8 @@ export class SignalCheck {
   /** Null until a tenth of a second has arrived. */
   get report(): SignalReport | null {
     if (this.slices.length === 0) return null;
-    const recent = this.slices.slice(-RECENT_SLICES);
+    const whole = this.slices.filter(({ holed }) => !holed);
+    const recent = (whole.length > 0 ? whole : this.slices).slice(-RECENT_SLICES);
     const channels = this.meters.map((_, c) => ({
       channel: channelName(c, this.channelCount),
       ...together(recent.map(({ levels }) => levels[c])),
@@ -130,7 +141,7 @@ export class SignalCheck {
    * by six seconds of levels: a straight line must describe them well and lead somewhere.
    */
   private steadyGain(): Finding {
-    const span = this.slices.slice(-60);
+    const span = this.slices.filter(({ holed }) => !holed).slice(-60);
     const finding = (state: Finding["state"], says: string): Finding => ({
       check: "steady gain",
       state,

@@ -37,6 +37,8 @@ export interface Slice {
   /** Mean products of the first two channels below 500 Hz, and of their difference over the whole band. */
   low: { ll: number; rr: number; lr: number };
   difference: number;
+  /** A hole of lost sound lies in it: its level is not that of the source. */
+  holed: boolean;
 }
 
 const SILENCE_DBFS = -90;

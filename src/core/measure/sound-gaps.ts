@@ -5,9 +5,15 @@ const LOUD = 1e-3;
 /** An input stutters while it starts; nothing is measured by then. */
 const STARTING_SAMPLES = 96_000;
 
+/** Samples since the start; `to` is the first that is sound again. */
+export interface Hole {
+  from: number;
+  to: number;
+}
+
 /**
  * Finds holes that a lost block leaves in the sound: stretches of exact zeros on every channel at once, with
- * sound right before and right after. The first two seconds of a source are let pass.
+ * sound right before and right after. Holes in the first two seconds of a source are found but not counted.
  */
 export class SoundGaps {
   count = 0;
@@ -19,25 +25,46 @@ export class SoundGaps {
   private last = 0;
   private heard = 0;
 
-  push(block: Array<Float64Array | Float32Array>): void {
-    for (let i = 0; i < block[0].length; i++) {
-      let magnitude = 0;
-      for (const channel of block) magnitude = Math.max(magnitude, Math.abs(channel[i]));
+  /** The holes that ended within the block. */
+  push(block: Array<Float64Array | Float32Array>): Hole[] {
+    const holes: Hole[] = [];
+    const [first, ...others] = block;
+    let last = this.last; // a field that is written for each sample is many times slower
+    for (let i = 0; i < first.length; i++) {
+      let magnitude = Math.abs(first[i]);
+      for (const channel of others) magnitude = Math.max(magnitude, Math.abs(channel[i]));
       if (magnitude === 0) {
-        if (this.zeros === 0) this.loudBefore = this.last > LOUD;
+        if (this.zeros === 0) this.loudBefore = last > LOUD;
         this.zeros++;
         continue;
       }
-      const hole = this.zeros >= SHORTEST_HOLE && this.zeros <= LONGEST_HOLE;
-      if (hole && this.loudBefore && this.heard + i > STARTING_SAMPLES) {
-        this.count++;
-        this.missingSamples += this.zeros;
-        this.latestAt = this.heard + i;
+      if (this.zeros > 0) {
+        if (this.isHole) holes.push(this.close(this.heard + i));
+        this.zeros = 0;
       }
-      this.zeros = 0;
       // the recent loudness, so that a hole that begins at a zero crossing is seen too
-      this.last = Math.max(magnitude, this.last * 0.99);
+      last = Math.max(magnitude, last * 0.99);
     }
+    this.last = last;
     this.heard += block[0].length;
+    return holes;
+  }
+
+  /** A hole that lasts until now, as far as one can tell. */
+  get open(): Hole | null {
+    return this.isHole ? { from: this.heard - this.zeros, to: this.heard } : null;
+  }
+
+  private close(to: number): Hole {
+    if (to > STARTING_SAMPLES) {
+      this.count++;
+      this.missingSamples += this.zeros;
+      this.latestAt = to;
+    }
+    return { from: to - this.zeros, to };
+  }
+
+  private get isHole(): boolean {
+    return this.loudBefore && this.zeros >= SHORTEST_HOLE && this.zeros <= LONGEST_HOLE;
   }
 }

@@ -3,6 +3,7 @@ import { channelName } from "./channel-name";
 import { DeviationTrack } from "./deviation-track";
 import { flutterOf, type FlutterResult } from "./flutter";
 import { InputCheck } from "./input-check";
+import { SoundGaps } from "./sound-gaps";
 import { cents, speedOf, type SpeedResult } from "./speed";
 import { longestSteadyStretch, type SteadyStretch } from "./steady-stretch";
 
@@ -20,6 +21,8 @@ export interface SpeedChannel extends SpeedResult {
 const SILENCE_RMS = 1e-5;
 const OTHER_TONE_DB = 12;
 const LOWEST_PURITY = 0.5;
+/** The path may convert the sample rate, which blurs the edges of a hole. */
+const HOLE_EDGE_SECONDS = 0.004;
 
 interface ChannelState {
   check: InputCheck;
@@ -36,6 +39,7 @@ interface ChannelState {
 export class TransportMeter {
   readonly channels: string[];
   private readonly states: ChannelState[];
+  private readonly gaps = new SoundGaps();
 
   /** @throws RangeError when the sample rate cannot hold the tone. */
   constructor(
@@ -64,6 +68,14 @@ export class TransportMeter {
       const { deviation, amplitude } = demodulator.push(block[i]);
       track.append(deviation, amplitude);
     });
+    // what the filters saw of a hole is no reading of the tape; it is bridged like a drop-out
+    const holes = this.gaps.push(block);
+    if (this.gaps.open) holes.push(this.gaps.open);
+    for (const { from, to } of holes)
+      for (const { demodulator, track } of this.states) {
+        const reach = demodulator.firstResultSeconds + HOLE_EDGE_SECONDS;
+        track.lose(from / this.sampleRateHz - reach, to / this.sampleRateHz + reach);
+      }
   }
 
   /** For a source without an end: judge which tone plays, and its level, by the last few seconds only. */

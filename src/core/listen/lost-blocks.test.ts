@@ -1,0 +1,62 @@
+import { describe, expect, it } from "vitest";
+import { BUILT_IN_TAPES } from "@/core/reference/built-in-tapes";
+import { fmTone } from "@/testing/fm-tone";
+import { LiveListening } from "./live-listening";
+
+const RATE = 48000;
+const BLOCK = 1024;
+const SECONDS = 18;
+const tone = fmTone(SECONDS, RATE, 3150 * 1.0125, [{ rateHz: 4, peak: 0.002 }], 0.5);
+
+type Sender = (listening: LiveListening, sound: Float64Array) => void;
+const send: Sender = (listening, sound) => listening.push([sound, sound.map((v) => v / 2)]);
+
+/** Plays the tone, every 55th block through `damage`, and looks at everything that is shown on the way. */
+function play(damage: Sender) {
+  const listening = new LiveListening({
+    sampleRateHz: RATE,
+    channelCount: 2,
+    tape: BUILT_IN_TAPES[0],
+    speedFactor: 1,
+    nominalHz: 3150,
+    evidenceSeconds: 0,
+  });
+  const shown = { speeds: [] as number[], flutters: [] as number[], levels: [] as number[], lost: 0 };
+  for (let n = 0; (n + 1) * BLOCK <= tone.length; n++) {
+    const block = tone.slice(n * BLOCK, (n + 1) * BLOCK);
+    (n % 55 === 54 ? damage : send)(listening, block);
+    if (n % 3 > 0) continue;
+    const { seconds, speed, flutter, check } = listening.result(true);
+    if (speed?.settled) shown.speeds.push(speed.errorPercent);
+    if (flutter && seconds > 12) shown.flutters.push(flutter.weighted.peakPercent);
+    if (!check) continue;
+    shown.lost = check.lostSamples;
+    if (seconds > 3) shown.levels.push(check.channels[0].rmsDbfs);
+  }
+  return shown;
+}
+
+describe("a tone with lost blocks keeps its speed, flutter and level", () => {
+  it.each<[string, Sender]>([
+    ["zeros in the middle of a block", (l, x) => send(l, x.fill(0, 300, 741))],
+    ["zeros across two blocks", (l, x) => send(l, x.fill(0, 600))],
+    [
+      "zeros with blurred edges",
+      (l, x) =>
+        send(
+          l,
+          x.map((v, i) => (i > 400 && i < 800 ? 0 : i > 250 && i < 950 ? 0.3 * v : v)),
+        ),
+    ],
+    ["a piece cut out, so that the tone jumps", (l, x) => send(l, x.copyWithin(941, 700).fill(0, 500, 941))],
+    ["a block that never came, as its sender knows", (l) => l.lose(BLOCK)],
+  ])("%s", (_, damage) => {
+    const { speeds, flutters, levels, lost } = play(damage);
+    expect(lost).toBeGreaterThanOrEqual(14 * 399);
+    expect(speeds.length).toBeGreaterThan(200);
+    for (const speed of speeds) expect(Math.abs(speed - 1.25)).toBeLessThan(0.01);
+    expect(flutters.length).toBeGreaterThan(80);
+    for (const flutter of flutters) expect(Math.abs(flutter - 0.2)).toBeLessThan(0.004);
+    for (const level of levels) expect(Math.abs(level - 20 * Math.log10(0.5) + 3.01)).toBeLessThan(0.05);
+  });
+});
