@@ -7,6 +7,11 @@ const LONGEST_DROPOUT_SECONDS = 0.1;
 /** Kept clear of every edge, where the filters see half tone, half silence. */
 const EDGE_SECONDS = 0.06;
 
+/** A jump of the tone's phase is a spike no longer than this: no part of a machine is so quick. */
+const JUMP_SECONDS = 0.0026;
+const SMALLEST_JUMP = 0.004;
+const JUMP_SCATTERS = 8;
+
 const LARGEST_START_DEVIATION = 0.01;
 /** Left out after the start: what is left of a run-up of a second's length. */
 const RUN_UP_BLOCKS = 8;
@@ -17,6 +22,8 @@ export interface SteadyStretch {
   /** Deviation from nominal as a fraction, drop-outs bridged by straight lines. */
   deviation: Float64Array;
   dropouts: number;
+  /** Places where the tone jumped, because samples were lost or the tape is spliced; bridged too. */
+  jumps: number;
   /** Tone that was left out at the ends because the deck was still getting up to speed or running down. */
   unsteadySeconds: number;
 }
@@ -62,12 +69,14 @@ export function longestSteadyStretch(
   const [from, to] = fromSeconds === undefined ? withoutStartAndStop(deviation, ...present, edge) : present;
   if (to - from < shortestSeconds * track.rateHz) return null;
   const kept = Float64Array.from(deviation.subarray(from, to));
+  const dropouts = bridge(kept, amplitude.subarray(from, to), threshold, edge >> 2);
   return {
     startSeconds: track.startSeconds + (first + from) / track.rateHz,
     rateHz: track.rateHz,
     deviation: kept,
     unsteadySeconds: (present[1] - present[0] - (to - from)) / track.rateHz,
-    dropouts: bridge(kept, amplitude.subarray(from, to), threshold, edge >> 2),
+    dropouts,
+    jumps: bridgeJumps(kept, track.rateHz),
   };
 }
 
@@ -114,12 +123,45 @@ function bridge(deviation: Float64Array, amplitude: Float32Array, threshold: num
     if (amplitude[i] >= threshold) continue;
     let end = i;
     while (end < deviation.length && amplitude[end] < threshold) end++;
-    const a = Math.max(0, i - margin);
-    const b = Math.min(deviation.length - 1, end + margin);
-    for (let k = a + 1; k < b; k++)
-      deviation[k] = deviation[a] + ((deviation[b] - deviation[a]) * (k - a)) / (b - a);
+    i = straight(deviation, i - margin, end + margin);
     count++;
-    i = b;
   }
   return count;
+}
+
+/**
+ * A lost piece of sound that leaves no silence behind makes the tone jump: a spike in the deviation as short as the
+ * filters allow, many times what the neighbours of a sample differ from it elsewhere.
+ */
+function bridgeJumps(x: Float64Array, rateHz: number): number {
+  const reach = Math.max(2, Math.round(JUMP_SECONDS * rateHz));
+  if (x.length < 8 * reach) return 0;
+  const aside = (i: number) => {
+    const before = x[i] - x[i - reach];
+    const after = x[i] - x[i + reach];
+    return before * after > 0 ? Math.min(Math.abs(before), Math.abs(after)) : 0;
+  };
+  const sample: number[] = [];
+  const step = Math.max(1, Math.floor(x.length / 2000));
+  for (let i = reach; i < x.length - reach; i += step) sample.push(aside(i));
+  const usual = sample.sort((a, b) => a - b)[Math.floor(0.9 * sample.length)];
+  const threshold = Math.max(SMALLEST_JUMP, JUMP_SCATTERS * usual);
+  let count = 0;
+  for (let i = reach; i < x.length - reach; i++) {
+    if (aside(i) <= threshold) continue;
+    let last = i;
+    for (let k = i + 1; k < Math.min(x.length - reach, i + 2 * reach); k++)
+      if (aside(k) > threshold) last = k;
+    i = straight(x, i - 2 * reach, last + 2 * reach);
+    count++;
+  }
+  return count;
+}
+
+/** Replaces what lies between two places by a straight line; returns the place where it ends. */
+function straight(x: Float64Array, from: number, to: number): number {
+  const a = Math.max(0, from);
+  const b = Math.min(x.length - 1, to);
+  for (let k = a + 1; k < b; k++) x[k] = x[a] + ((x[b] - x[a]) * (k - a)) / (b - a);
+  return b;
 }

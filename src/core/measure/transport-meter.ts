@@ -128,6 +128,10 @@ export class TransportMeter {
         `${name}: ${stretch.unsteadySeconds.toFixed(1)} s at the ends were left out, where the speed was more than 1 % away from the rest.`,
       );
     if (stretch.dropouts > 0) warnings.push(`${name}: ${stretch.dropouts} short drop-outs were bridged.`);
+    if (stretch.jumps > 0)
+      warnings.push(
+        `${name}: the tone jumps in ${stretch.jumps} places, by lost samples or a splice; they were bridged.`,
+      );
     return { channel: name, stretch, warnings };
   }
 
