@@ -52,6 +52,12 @@ const config = [
     ["measure", "reference", "alignment", "formats"],
     "The practice machine must not know how it is measured.",
   ),
+  core(
+    "workshop",
+    ["measure", "reference", "machine", "alignment", "formats"],
+    "Workshop sums stand on standards alone.",
+  ),
+  core("advice", ["machine", "reference", "formats"], "Advice draws on measurements and the workshop."),
   forbid(
     ["src/core/alignment/**"],
     [...OUTSIDE_CORE, ...BROWSER, "@/core/dsp/*", "@/core/machine/*", "@/core/formats/wav*"],

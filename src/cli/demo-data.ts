@@ -9,7 +9,7 @@ import { practiceMachine } from "@/core/machine/practice-machines";
 import type { TransportParameters } from "@/core/machine/transport-parameters";
 import { TransportMeter } from "@/core/measure/transport-meter";
 import { DEMO_TAPES } from "@/core/reference/demo-tapes";
-import { DEMO_MACHINES } from "./demo-machines";
+import { DEMO_MACHINES } from "@/core/practice/demo-machines";
 
 /*
  * Writes the demo workshop: jobs at different points of their route. Every reading in it is measured by the

@@ -4,10 +4,14 @@ import { SoundFileError, type SoundFile } from "@/core/formats/sound-file";
 import { channelName } from "@/core/measure/channel-name";
 import { HumMeter } from "@/core/measure/hum";
 import { LevelMeter } from "@/core/measure/level-meter";
+import { findParts, type PartFinding } from "@/core/advice/find-parts";
+import type { Machine } from "@/core/alignment/records";
+import { matchRecordings, MatchSound } from "@/core/measure/match/match-recordings";
 import { TransportMeter } from "@/core/measure/transport-meter";
 import { BandEar } from "@/core/reference/band-ear";
 import { runCommand, UsageError } from "./exit";
 import { bytesOfFile } from "./node-bytes";
+import { machineArgument } from "./machine-argument";
 import { tapeArgument } from "./tape-argument";
 
 const USAGE = `usage: npm run --silent measure -- KIND FILE [options]     FILE is a WAV or FLAC recording
@@ -15,17 +19,46 @@ const USAGE = `usage: npm run --silent measure -- KIND FILE [options]     FILE i
   speed     frequency, error, uncertainty and drift of a reference tone, per channel
   flutter   weighted and unweighted wow and flutter, and its strongest rates, per channel
   level     peak, true peak, RMS, DC, clipping and mains hum, per channel
+  match     speed of a recording of music against another copy of it, by the time map between the two
   bands     which bands of a reference tape are heard, and when
 
   --nominal HZ      speed, flutter: the tone's frequency on the tape (default 3150)
+  --machine FILE|ID flutter: a machine file (JSON) or the id of a demo machine; names the parts that are heard
+  --speed CM/S      flutter: tape speed, where the machine has several (default its first)
+  --against FILE    match: another copy of the same recording, of known speed
   --tape FILE|ID    bands: a reference tape file (JSON), or the id of a tape that comes with Unzel`;
 
-const KINDS = ["speed", "flutter", "level", "bands"] as const;
+const KINDS = ["speed", "flutter", "level", "bands", "match"] as const;
 type Kind = (typeof KINDS)[number];
 
 async function main(): Promise<void> {
-  const { kind, file, nominalHz, tapeName } = readArguments();
+  const { kind, file, nominalHz, speedCmPerS, tapeName, machineName, against } = readArguments();
   const tape = kind === "bands" ? await tapeArgument(tapeName!) : null;
+  const machine = machineName === undefined ? null : await machineArgument(machineName);
+  await withSound(file, async (sound) => {
+    const measured =
+      kind === "level"
+        ? await levels(sound)
+        : kind === "match"
+          ? await match(sound, against!)
+          : tape !== null
+            ? await bands(sound, tape)
+            : await transport(
+                sound,
+                kind as "speed" | "flutter",
+                nominalHz,
+                machine && { machine, speedCmPerS },
+              );
+    const { warnings = [], ...answer } = measured;
+    const head = { measurement: kind, file, sampleRateHz: sound.sampleRateHz };
+    const durationSeconds = sound.durationSeconds;
+    process.stdout.write(
+      `${JSON.stringify({ ...head, durationSeconds, warnings: [...sound.warnings, ...warnings], ...answer })}\n`,
+    );
+  });
+}
+
+async function withSound<T>(file: string, use: (sound: SoundFile) => Promise<T>): Promise<T> {
   const bytes = await bytesOfFile(file).catch((error: NodeJS.ErrnoException) => {
     throw new SoundFileError(
       error.code === "ENOENT" ? `There is no file ${file}.` : `${file} cannot be read: ${error.message}`,
@@ -33,37 +66,70 @@ async function main(): Promise<void> {
   });
   try {
     if (bytes.size === 0) throw new SoundFileError(`${file} is empty.`);
-    const sound = await openSound(bytes);
-    const measured =
-      kind === "level"
-        ? await levels(sound)
-        : tape !== null
-          ? await bands(sound, tape)
-          : await transport(sound, kind as "speed" | "flutter", nominalHz);
-    const { warnings = [], ...answer } = measured;
-    const head = { measurement: kind, file, sampleRateHz: sound.sampleRateHz };
-    const durationSeconds = sound.durationSeconds;
-    process.stdout.write(
-      `${JSON.stringify({ ...head, durationSeconds, warnings: [...sound.warnings, ...warnings], ...answer })}\n`,
-    );
+    return await use(await openSound(bytes));
   } finally {
     await bytes.close();
   }
 }
 
+async function match(sound: SoundFile, against: string): Promise<Answer> {
+  const listen = async (to: SoundFile) => {
+    const kept = new MatchSound(to.sampleRateHz);
+    for await (const block of to.blocks()) kept.push(block);
+    return kept;
+  };
+  const mine = await listen(sound);
+  return { against, ...matchRecordings(mine, await withSound(against, listen)) };
+}
+
 type Answer = { warnings?: string[]; [field: string]: unknown };
 
-async function transport(sound: SoundFile, kind: "speed" | "flutter", nominalHz: number): Promise<Answer> {
+async function transport(
+  sound: SoundFile,
+  kind: "speed" | "flutter",
+  nominalHz: number,
+  geometry: { machine: Machine; speedCmPerS: number | undefined } | null,
+): Promise<Answer> {
   const meter = new TransportMeter(sound.sampleRateHz, sound.channelCount, nominalHz);
   for await (const block of sound.blocks()) meter.push(block);
   const rows = meter.channels.map((channel, i) => ({
     channel,
     ...(kind === "speed" ? speedRow(meter, i) : flutterRow(meter, i)),
   }));
+  const parts = geometry === null || kind === "speed" ? null : partsOf(meter, geometry);
   return {
     nominalHz,
-    warnings: rows.flatMap(({ warnings }) => warnings),
+    warnings: [...rows.flatMap(({ warnings }) => warnings), ...(parts?.warnings ?? [])],
     channels: rows.map(({ channel, result }) => ({ channel, ...result })),
+    ...parts?.answer,
+  };
+}
+
+/** Of the channel with the most flutter; both are driven by the same parts. */
+function partsOf(
+  meter: TransportMeter,
+  { machine, speedCmPerS = machine.speedsCmPerS[0] }: { machine: Machine; speedCmPerS: number | undefined },
+) {
+  let best: (PartFinding & { channel: string }) | null = null;
+  meter.channels.forEach((channel, c) => {
+    const { stretch } = meter.tone(c);
+    if (stretch === null) return;
+    const finding = findParts(stretch, machine.parts, speedCmPerS, machine.speedsCmPerS[0]);
+    if (best === null || finding.totalRmsPercent > best.totalRmsPercent) best = { channel, ...finding };
+  });
+  if (best === null) return { warnings: [], answer: { machine: machine.id, parts: [] } };
+  const { parts, unexplained, warnings, channel, totalRmsPercent } = best as PartFinding & {
+    channel: string;
+  };
+  return {
+    warnings: machine.parts.length === 0 ? [...warnings, `${machine.name} has no parts entered.`] : warnings,
+    answer: {
+      machine: machine.id,
+      partsOf: channel,
+      totalRmsPercent,
+      parts: parts.map((part) => ({ ...part, turn: undefined })),
+      unexplained,
+    },
   };
 }
 
@@ -141,7 +207,13 @@ function readArguments() {
   try {
     parsed = parseArgs({
       allowPositionals: true,
-      options: { nominal: { type: "string" }, tape: { type: "string" } },
+      options: {
+        nominal: { type: "string" },
+        tape: { type: "string" },
+        machine: { type: "string" },
+        speed: { type: "string" },
+        against: { type: "string" },
+      },
     });
   } catch (error) {
     throw new UsageError((error as Error).message);
@@ -156,7 +228,20 @@ function readArguments() {
     throw new UsageError(`--nominal takes a frequency from 200 to 20000 Hz, not "${parsed.values.nominal}"`);
   if (kind === "bands" && parsed.values.tape === undefined)
     throw new UsageError("say which tape it is: --tape FILE|ID");
-  return { kind: kind as Kind, file, nominalHz, tapeName: parsed.values.tape };
+  if (kind === "match" && parsed.values.against === undefined)
+    throw new UsageError("say which recording to match it against: --against FILE");
+  const speedCmPerS = parsed.values.speed === undefined ? undefined : Number(parsed.values.speed);
+  if (speedCmPerS !== undefined && !(speedCmPerS >= 1 && speedCmPerS <= 100))
+    throw new UsageError(`--speed takes a tape speed from 1 to 100 cm/s, not "${parsed.values.speed}"`);
+  return {
+    kind: kind as Kind,
+    file,
+    nominalHz,
+    speedCmPerS,
+    tapeName: parsed.values.tape,
+    machineName: parsed.values.machine,
+    against: parsed.values.against,
+  };
 }
 
 runCommand(main, USAGE);

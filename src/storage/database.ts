@@ -72,6 +72,16 @@ export class UnzelDatabase extends Dexie {
       sequences: "id, name",
       tapeSeconds: "id, tapeId",
     });
+    // rotating parts and head tracks came with the part finder
+    this.version(3).upgrade((transaction) =>
+      transaction
+        .table<Machine>("machines")
+        .toCollection()
+        .modify((machine) => {
+          machine.parts ??= [];
+          machine.tracks ??= null;
+        }),
+    );
   }
 }
 

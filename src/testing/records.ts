@@ -15,6 +15,8 @@ export const aMachine = (fields: Partial<Machine> = {}): Machine => ({
     { id: "speed", name: "SPEED 19", where: "", sets: "speed", kind: "turn" },
     { id: "belt", name: "Replaced the belt", where: "", sets: "flutter", kind: "work" },
   ],
+  parts: [],
+  tracks: null,
   ...fields,
 });
 

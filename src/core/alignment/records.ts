@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { machinePartsSchema } from "@/core/workshop/machine-part";
 import { TOLERANCE_CLASSES, type ToleranceClass } from "@/core/standards/tolerance-classes";
 
 /**
@@ -41,6 +42,13 @@ export const machineSchema = z.object({
   /** The weighted meter that the machine's flutter limit is written in. */
   flutterMeter: flutterMeterSchema.default("peak"),
   adjusters: z.array(adjusterSchema).default([]),
+  /** Rotating parts, for naming where flutter comes from. */
+  parts: machinePartsSchema.default([]),
+  /** Of the pair of a stereo head. */
+  tracks: z
+    .object({ widthMm: z.number().positive().max(30), spacingMm: z.number().min(0).max(30) })
+    .nullable()
+    .default(null),
 });
 export type Machine = z.infer<typeof machineSchema>;
 

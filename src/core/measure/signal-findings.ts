@@ -134,14 +134,18 @@ export function noGaps(lost: number, gaps: SoundGaps, sampleRateHz: number): Fin
   const { count, missingSamples, latestAt } = gaps;
   if (lost + missingSamples === 0)
     return { check: "no gaps", state: "sound", says: "no block was lost", advice: "" };
-  const holes =
-    count > 0
-      ? `, in ${count} ${count === 1 ? "hole" : "holes"}, the latest ${(latestAt / sampleRateHz).toFixed(1)} s after the start`
-      : "";
+  const says = [
+    ...(lost > 0 ? [`${lost} samples lost on their way through the browser`] : []),
+    ...(count > 0
+      ? [
+          `${missingSamples} samples lost before they arrived, in ${count} ${count === 1 ? "hole" : "holes"}, the latest ${(latestAt / sampleRateHz).toFixed(1)} s after the start`,
+        ]
+      : []),
+  ];
   return {
     check: "no gaps",
     state: "fault",
-    says: `${lost + missingSamples} samples lost${holes}`,
+    says: `${says.join("; ")}; bridged in speed and flutter`,
     advice: "The computer is too busy or the connection poor: close other programs, use another port.",
   };
 }

@@ -9,7 +9,7 @@ const EDGE_SECONDS = 0.06;
 
 /** A jump of the tone's phase is a spike no longer than this: no part of a machine is so quick. */
 const JUMP_SECONDS = 0.0026;
-const SMALLEST_JUMP = 0.004;
+const SMALLEST_JUMP = 0.0015;
 const JUMP_SCATTERS = 8;
 
 const LARGEST_START_DEVIATION = 0.01;

@@ -64,6 +64,8 @@ function newMachine(form: Form): Machine {
     toleranceClass: form.toleranceClass,
     limits: {},
     flutterMeter: "peak",
+    parts: [],
+    tracks: null,
     adjusters: [
       {
         id: "speed",

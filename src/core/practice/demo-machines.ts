@@ -1,4 +1,6 @@
 import type { Machine } from "@/core/alignment/records";
+import { practiceMachine } from "@/core/machine/practice-machines";
+import { practiceParts } from "./practice-parts";
 
 const work = (id: string, name: string): Machine["adjusters"][number] => ({
   id,
@@ -7,6 +9,15 @@ const work = (id: string, name: string): Machine["adjusters"][number] => ({
   sets: "flutter",
   kind: "work",
 });
+
+/** Parts and tracks as the practice machine of the same name has them. */
+function measuredOn(id: string): Pick<Machine, "parts" | "tracks"> {
+  const { transport } = practiceMachine(id);
+  return {
+    parts: practiceParts(transport),
+    tracks: { widthMm: transport["head.trackWidthMm"], spacingMm: transport["head.trackSpacingMm"] },
+  };
+}
 
 const SERVICE_WORK = [
   work("clean-capstan", "Cleaned capstan and pinch roller"),
@@ -24,6 +35,7 @@ export const DEMO_MACHINES: Machine[] = [
     toleranceClass: "studio",
     limits: {},
     flutterMeter: "peak",
+    ...measuredOn("tarnvik-t-2"),
     adjusters: [
       {
         id: "speed-19",
@@ -43,6 +55,7 @@ export const DEMO_MACHINES: Machine[] = [
     toleranceClass: "hifi",
     limits: { flutterPercent: 0.08 },
     flutterMeter: "rms",
+    ...measuredOn("ellesby-c-3h"),
     adjusters: [
       {
         id: "speed",
@@ -62,6 +75,7 @@ export const DEMO_MACHINES: Machine[] = [
     toleranceClass: "hifi",
     limits: {},
     flutterMeter: "peak",
+    ...measuredOn("ellesby-c-1r"),
     adjusters: [
       {
         id: "speed",
@@ -81,6 +95,7 @@ export const DEMO_MACHINES: Machine[] = [
     toleranceClass: "portable",
     limits: {},
     flutterMeter: "peak",
+    ...measuredOn("marrow-field-7"),
     adjusters: [
       {
         id: "speed",

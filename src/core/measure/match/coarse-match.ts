@@ -1,0 +1,143 @@
+import FFT from "fft.js";
+
+/** Where one recording lies in another, roughly. */
+export interface CoarseMatch {
+  /** Speed of the first over that of the second. */
+  ratio: number;
+  /** A place in the first and the place in the second that sounds the same, seconds. */
+  at: number;
+  otherAt: number;
+  /** Height of the correlation over its own scatter. */
+  sigmas: number;
+}
+
+const FRAME = 512;
+const FRAMES_PER_SECOND = 50;
+const BANDS = 30;
+const LOWEST_HZ = 230;
+const HIGHEST_HZ = 3200;
+const WIDEST_PERCENT = 9;
+const STEP_PERCENT = 0.4;
+const SEGMENT_SECONDS = 12;
+/** Beginnings of the pieces that are looked for, as a share of the recording. */
+const SEGMENTS = [0.5, 0.15, 0.75];
+
+/** Power spectra of a recording, fifty a second. */
+class Spectrogram {
+  readonly frames: Float32Array[] = [];
+  readonly binHz: number;
+
+  constructor(x: Float32Array, sampleRateHz: number) {
+    const fft = new FFT(FRAME);
+    const input = new Array<number>(FRAME);
+    const output = fft.createComplexArray();
+    this.binHz = sampleRateHz / FRAME;
+    for (let f = 0; ; f++) {
+      const start = Math.round((f * sampleRateHz) / FRAMES_PER_SECOND);
+      if (start + FRAME > x.length) break;
+      for (let i = 0; i < FRAME; i++)
+        input[i] = x[start + i] * (1 - Math.cos((2 * Math.PI * (i + 0.5)) / FRAME));
+      fft.realTransform(output, input);
+      // running sums, so that a band of any edges costs two reads
+      const sums = new Float32Array(FRAME / 2 + 1);
+      for (let k = 0; k < FRAME / 2; k++) sums[k + 1] = sums[k] + output[2 * k] ** 2 + output[2 * k + 1] ** 2;
+      this.frames.push(sums);
+    }
+  }
+
+  /** Power of a frame (between frames: the nearer one) in a band. */
+  power(frame: number, fromHz: number, toHz: number): number {
+    const sums = this.frames[Math.min(this.frames.length - 1, Math.max(0, Math.round(frame)))];
+    return this.sumTo(sums, toHz) - this.sumTo(sums, fromHz);
+  }
+
+  private sumTo(sums: Float32Array, hz: number): number {
+    const k = Math.min(FRAME / 2 - 1, hz / this.binHz);
+    const whole = Math.floor(k);
+    return sums[whole] + (k - whole) * (sums[whole + 1] - sums[whole]);
+  }
+}
+
+/** How the loudness of each band changes from frame to frame; equalisation and level leave no trace in it. */
+function changes(spectrogram: Spectrogram, ratio: number, firstFrame: number, count: number): Float64Array[] {
+  const edge = (b: number) => ratio * LOWEST_HZ * (HIGHEST_HZ / LOWEST_HZ) ** (b / BANDS);
+  let loudest = 0;
+  const power = Array.from({ length: BANDS }, (_, b) =>
+    Float64Array.from({ length: count }, (_, i) => {
+      const p = spectrogram.power(firstFrame + i / ratio, edge(b), edge(b + 1));
+      loudest = Math.max(loudest, p);
+      return p;
+    }),
+  );
+  return power.map((band) => {
+    const logs = band.map((p) => Math.log(p + 1e-6 * loudest + 1e-30));
+    return logs.map((v, i) => (i < 2 ? 0 : Math.max(-2, Math.min(2, v - logs[i - 2]))));
+  });
+}
+
+/**
+ * Looks for a piece of one recording in another at every speed ratio within ±9 %: spectra moved in pitch and time
+ * together, then correlated over all places at once.
+ * @param x, y mono, at `sampleRateHz` and `otherRateHz`
+ */
+export function coarseMatches(
+  x: Float32Array,
+  sampleRateHz: number,
+  y: Float32Array,
+  otherRateHz: number,
+): CoarseMatch[] {
+  const mine = new Spectrogram(x, sampleRateHz);
+  const other = new Spectrogram(y, otherRateHz);
+  const seconds = Math.min(SEGMENT_SECONDS, (mine.frames.length - 1) / FRAMES_PER_SECOND / 1.1);
+  const count = Math.floor(seconds * FRAMES_PER_SECOND);
+  if (count < FRAMES_PER_SECOND || other.frames.length < FRAMES_PER_SECOND) return [];
+  const size = 2 ** Math.ceil(Math.log2(count + other.frames.length));
+  const fft = new FFT(size);
+  const spectrumOf = (band: Float64Array) => {
+    const padded = new Array<number>(size).fill(0);
+    for (let i = 0; i < band.length; i++) padded[i] = band[i];
+    const out = fft.createComplexArray();
+    fft.realTransform(out, padded);
+    return out;
+  };
+  const others = changes(other, 1, 0, other.frames.length).map(spectrumOf);
+  const matches: CoarseMatch[] = [];
+  for (const share of SEGMENTS) {
+    const firstFrame = Math.round(share * Math.max(0, mine.frames.length - 1.1 * count));
+    let best: CoarseMatch | null = null;
+    for (let p = -WIDEST_PERCENT; p <= WIDEST_PERCENT + 1e-9; p += STEP_PERCENT) {
+      const ratio = 1 + p / 100;
+      const sum = fft.createComplexArray().fill(0);
+      changes(mine, ratio, firstFrame, count).forEach((band, b) => {
+        const mineOf = spectrumOf(band);
+        for (let k = 0; k <= size / 2; k++) {
+          const [re, im] = [mineOf[2 * k], mineOf[2 * k + 1]];
+          sum[2 * k] += others[b][2 * k] * re + others[b][2 * k + 1] * im;
+          sum[2 * k + 1] += others[b][2 * k + 1] * re - others[b][2 * k] * im;
+        }
+      });
+      fft.completeSpectrum(sum);
+      const correlation = fft.createComplexArray();
+      fft.inverseTransform(correlation, sum);
+      const first = -(count >> 1);
+      const last = other.frames.length - (count >> 1);
+      let squares = 0;
+      let top = first;
+      const at = (lag: number) => correlation[2 * ((lag + size) % size)];
+      for (let lag = first; lag < last; lag++) {
+        squares += at(lag) ** 2;
+        if (at(lag) > at(top)) top = lag;
+      }
+      const sigmas = at(top) / Math.sqrt(squares / (last - first) || 1);
+      if (best === null || sigmas > best.sigmas)
+        best = {
+          ratio,
+          sigmas,
+          at: (firstFrame + count / 2 / ratio) / FRAMES_PER_SECOND,
+          otherAt: (top + count / 2) / FRAMES_PER_SECOND,
+        };
+    }
+    if (best) matches.push(best);
+  }
+  return matches.sort((a, b) => b.sigmas - a.sigmas);
+}
