@@ -58,7 +58,7 @@ async function main(): Promise<void> {
   });
 }
 
-async function withSound<T>(file: string, use: (sound: SoundFile) => Promise<T>): Promise<T> {
+async function withSound<T>(file: string, hear: (sound: SoundFile) => Promise<T>): Promise<T> {
   const bytes = await bytesOfFile(file).catch((error: NodeJS.ErrnoException) => {
     throw new SoundFileError(
       error.code === "ENOENT" ? `There is no file ${file}.` : `${file} cannot be read: ${error.message}`,
@@ -66,7 +66,7 @@ async function withSound<T>(file: string, use: (sound: SoundFile) => Promise<T>)
   });
   try {
     if (bytes.size === 0) throw new SoundFileError(`${file} is empty.`);
-    return await use(await openSound(bytes));
+    return await hear(await openSound(bytes));
   } finally {
     await bytes.close();
   }

@@ -1,4 +1,11 @@
-import { movingLine, RateFrames, type MovingLine, type PackLimits } from "@/core/measure/moving-lines";
+import { rmsBetween } from "@/core/dsp/amplitude-spectrum";
+import {
+  movingLine,
+  RateFrames,
+  REEL_HARMONICS,
+  type MovingLine,
+  type PackLimits,
+} from "@/core/measure/moving-lines";
 import { onceAround, shapeOf, type OnceAround, type TurnShape } from "@/core/measure/once-around";
 import { evenInTape, rateLines, type RateLine } from "@/core/measure/rate-lines";
 import type { SteadyStretch } from "@/core/measure/steady-stretch";
@@ -53,6 +60,8 @@ export interface PartFinding {
   unexplained: UnexplainedLine[];
   /** Root mean square of the unweighted deviation, 0.1 to 200 Hz. */
   totalRmsPercent: number;
+  /** What no line accounts for, RMS: slow wander (0.1 to 2 Hz), rough running (2 to 20), scrape (20 to 200). */
+  restRmsPercent: { wander: number; rough: number; scrape: number };
   seconds: number;
   resolutionHz: number;
   warnings: string[];
@@ -87,6 +96,7 @@ export function findParts(
       parts: [],
       unexplained: [],
       totalRmsPercent: 0,
+      restRmsPercent: { wander: 0, rough: 0, scrape: 0 },
       seconds,
       resolutionHz: seconds > 0 ? 1.5 / seconds : 0,
       warnings: [
@@ -94,7 +104,7 @@ export function findParts(
       ],
     };
   const mean = deviation.reduce((a, b) => a + b, 0) / deviation.length;
-  const { lines, totalPower, resolutionHz } = rateLines(stretch);
+  const { lines, totalPower, resolutionHz, spectrum } = rateLines(stretch);
   const speed = speedCmPerS * (1 + mean);
   const rates = partRates(parts, speed, firstSpeedCmPerS);
   const share = (power: number) => (100 * power) / Math.max(totalPower, 1e-30);
@@ -176,6 +186,15 @@ export function findParts(
             : ": their rates are too close; measure the diameters, or turn one by hand and listen"
         }.`,
       );
+  const rest = (fromHz: number, toHz: number) => {
+    const reels = moving.flatMap(({ line }) =>
+      line.harmonicPower.map((power, h) => ({ rateHz: ((h + 1) * (line.fromHz + line.toHz)) / 2, power })),
+    );
+    const inLines = [...standing, ...reels]
+      .filter(({ rateHz: hz }) => hz >= fromHz && hz < toHz)
+      .reduce((sum, { power }) => sum + power, 0);
+    return 100 * Math.sqrt(Math.max(0, rmsBetween(spectrum, fromHz, toHz) ** 2 - inLines));
+  };
   const unexplained = standing
     .filter((line, k) => !used.has(k) && share(line.power) / 100 > SMALLEST_UNEXPLAINED_SHARE)
     .map((line) => ({
@@ -190,6 +209,7 @@ export function findParts(
     parts: found,
     unexplained,
     totalRmsPercent: 100 * Math.sqrt(totalPower),
+    restRmsPercent: { wander: rest(0.1, 2), rough: rest(2, 20), scrape: rest(20, 200) },
     seconds,
     resolutionHz,
     warnings,
@@ -235,7 +255,7 @@ function movingReels(
   fixed: FixedRate[],
   lines: RateLine[],
 ): MovingReel[] {
-  const highest = 3.2 * Math.max(...reels.map(({ toHz }) => toHz));
+  const highest = (REEL_HARMONICS + 0.5) * Math.max(...reels.map(({ toHz }) => toHz));
   const frames = new RateFrames(deviation, rateHz, highest);
   // lines that stand still and that a fixed part explains are none of a reel's
   for (const line of lines) if (fixed.some((part) => isOrderOf(line.rateHz, part))) frames.mask(line.rateHz);

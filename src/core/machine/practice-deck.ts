@@ -108,6 +108,8 @@ export class PracticeDeck {
     this.recorder = null;
     const runs = key === "play" || key === "reverse" || key === "record";
     if (runs) {
+      const reverse = key === "reverse";
+      this.transport.way = { reverse, sideB: (this.side === 1) !== reverse };
       this.transport.tapeMm = 1000 * this.metres(this.along(this.place));
       this.transport.start();
     }

@@ -34,6 +34,17 @@ export interface TransportParameters {
   "reel.fullRadiusMm": number;
   "reel.eccentricityPercent": number;
   "tape.thicknessMicrometres": number;
+  "idler.perCapstanTurn": number;
+  "idler.eccentricityPercent": number;
+  "idler.flatPercent": number;
+  "takeUp.tugPercent": number;
+  "bearing.roughPercent": number;
+  "slip.perMinute": number;
+  "slip.percent": number;
+  "slip.seconds": number;
+  "reel.loadPercent": number;
+  "sideB.errorPercent": number;
+  "reverse.rollerFlatPercent": number;
   "scrape.percent": number;
   "scrape.rateHz": number;
   "output.leftDb": number;
@@ -99,6 +110,42 @@ export const PARAMETER_RANGES: Record<ParameterPath, ParameterRange> = {
   "reel.fullRadiusMm": range("mm", 6, 200, "radius of the full pack"),
   "reel.eccentricityPercent": range("%", 0, 5, "speed variation once per turn of each reel, peak"),
   "tape.thicknessMicrometres": range("µm", 5, 60, "thickness of the tape"),
+  "idler.perCapstanTurn": range("turns", 0.01, 50, "turns of the idler for one of the capstan"),
+  "idler.eccentricityPercent": range("%", 0, 5, "speed variation once per idler turn, peak"),
+  "idler.flatPercent": range(
+    "%",
+    0,
+    5,
+    "short dip in speed once per idler turn, peak: a worn or flattened tyre",
+  ),
+  "takeUp.tugPercent": range(
+    "%",
+    0,
+    5,
+    "dip in speed once per turn of the take-up reel, peak: a slipping or rubbing clutch",
+  ),
+  "bearing.roughPercent": range("%", 0, 2, "rough running between 2 and 18 Hz, RMS: dry bearings"),
+  "slip.perMinute": range("a minute", 0, 60, "slips of belt or roller, at random moments"),
+  "slip.percent": range("%", 0, 50, "how far the speed falls in a slip"),
+  "slip.seconds": range("s", 0.05, 10, "how long a slip lasts"),
+  "reel.loadPercent": range(
+    "%",
+    -5,
+    5,
+    "change of speed from a full to an empty supply reel: hold-back tension, pinch slip",
+  ),
+  "sideB.errorPercent": range(
+    "%",
+    -5,
+    5,
+    "speed of the second side or direction against the first: shell friction, take-up torque",
+  ),
+  "reverse.rollerFlatPercent": range(
+    "%",
+    0,
+    5,
+    "short dip once per turn of the pinch roller of the reverse direction, peak",
+  ),
   "scrape.percent": range("%", 0, 2, "scrape flutter, RMS"),
   "scrape.rateHz": range("Hz", 50, 4000, "middle of the scrape flutter's band"),
   "output.leftDb": range("dBFS", -100, 0, "peak level of a reference-level tone, left"),

@@ -1,12 +1,12 @@
 import { SeededRandom } from "@/core/dsp/seeded-random";
 import type { TransportParameters } from "./transport-parameters";
+import { TransportFaults, type Way } from "./transport-faults";
 import { Trimmer } from "./trimmer";
+import { pulse, sine } from "./turning";
 
 /** The parts are looked at this often; between looks the speed runs straight. */
 const LOOKS_PER_SECOND = 6000;
 const WANDER_CORNER_HZ = 0.15;
-/** A seam or flat passes within this share of a turn. */
-const PULSE_SHARE = 0.06;
 const SCRAPE_Q = 6;
 
 /**
@@ -18,6 +18,9 @@ export class Transport {
   readonly trimmer: Trimmer;
   /** Tape that has passed since the start, in millimetres. */
   tapeMm = 0;
+  /** Which side plays, and which way. */
+  way: Way = { sideB: false, reverse: false };
+  private readonly faults: TransportFaults;
   private secondsOn = 0;
   private secondsRunning = 0;
   private readonly random: SeededRandom;
@@ -39,6 +42,7 @@ export class Transport {
     this.random = new SeededRandom(seed);
     this.phases = Array.from({ length: 8 }, () => this.random.uniform());
     this.trimmer = new Trimmer(parameters["trimmer.backlashTurns"], parameters["trimmer.rangeTurns"]);
+    this.faults = new TransportFaults(parameters, seed, LOOKS_PER_SECOND);
     this.lookValue = this.look(0);
 
     // a resonance whose output for white noise of RMS 1 has the RMS that was asked for
@@ -92,10 +96,11 @@ export class Transport {
     const parts =
       sine(p["capstan.eccentricityPercent"], mm / capstanMm + capstan) +
       sine(p["pinchRoller.eccentricityPercent"], mm / rollerMm + roller) -
-      pulse(p["pinchRoller.flatPercent"], mm / rollerMm + flat) +
+      (this.way.reverse ? 0 : pulse(p["pinchRoller.flatPercent"], mm / rollerMm + flat)) +
       pulse(p["belt.lumpPercent"], mm / beltMm + lump) +
       sine(p["motor.cogPercent"], (mm * p["motor.perCapstanTurn"]) / capstanMm + motor) +
-      this.reels(mm);
+      this.reels(mm) +
+      this.faults.look(mm, this.takeUpTurns(mm), this.way);
 
     const corner = (2 * Math.PI * WANDER_CORNER_HZ) / LOOKS_PER_SECOND;
     this.wander += -corner * this.wander + Math.sqrt(2 * corner) * this.random.normal();
@@ -116,9 +121,15 @@ export class Transport {
     const thickness = p["tape.thicknessMicrometres"] / 1000;
     const area = (thickness * mm) / Math.PI; // side area of the tape that has moved, over π
     // turns since the start of a pack whose area changes with the tape: ∫ dx / (2πr(x))
-    const takeUp = (Math.sqrt(hub * hub + area) - hub) / thickness;
+    const takeUp = this.takeUpTurns(mm);
     const supply = (full - Math.sqrt(Math.max(hub * hub, full * full - area))) / thickness;
     return sine(percent, takeUp + this.phases[5]) + sine(percent, supply + this.phases[6]);
+  }
+
+  private takeUpTurns(mm: number): number {
+    const hub = this.parameters["reel.hubRadiusMm"];
+    const thickness = this.parameters["tape.thicknessMicrometres"] / 1000;
+    return (Math.sqrt(hub * hub + (thickness * mm) / Math.PI) - hub) / thickness;
   }
 
   private nextScrape(): number {
@@ -128,16 +139,4 @@ export class Transport {
     this.scrape1 = y;
     return y;
   }
-}
-
-/** Speed variation of an eccentric part, as a fraction, after so many turns. */
-function sine(percent: number, turns: number): number {
-  return percent === 0 ? 0 : (percent / 100) * Math.sin(2 * Math.PI * turns);
-}
-
-/** A raised-cosine bump of the given peak, once a turn. */
-function pulse(percent: number, turns: number): number {
-  const passed = turns - Math.floor(turns);
-  if (percent === 0 || passed >= PULSE_SHARE) return 0;
-  return (percent / 200) * (1 - Math.cos((2 * Math.PI * passed) / PULSE_SHARE));
 }

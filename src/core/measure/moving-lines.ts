@@ -29,7 +29,7 @@ const THICKNESS_TOLERANCE = 0.35;
 const THICKNESS_STEPS = 30;
 const RADII = 160;
 const LEAST_ABOVE_FLOOR = 5;
-const HARMONICS = 3;
+export const REEL_HARMONICS = 8;
 const HARMONIC_ABOVE_FLOOR = 5;
 /** The change of the radius has to be so many times its own standard deviation to be called one. */
 const SURE_OF_MOVING = 5;
@@ -160,7 +160,7 @@ export function movingLine(frames: RateFrames, mmPerS: number, limits: PackLimit
   const aboveFloor = ratios[ratios.length >> 1];
   // a line that is there all the time, not one that the path crosses now and then
   if (aboveFloor < LEAST_ABOVE_FLOOR || ratios[ratios.length >> 2] < LEAST_ABOVE_FLOOR / 2) return null;
-  const harmonicPower = Array.from({ length: HARMONICS }, (_, h) => {
+  const harmonicPower = Array.from({ length: REEL_HARMONICS }, (_, h) => {
     const at = (t: number) => (h + 1) * rate(frames.at[t], fitted);
     if (h > 0 && median(open.map((t) => frames.ratio(t, at(t)))) < HARMONIC_ABOVE_FLOOR) return 0;
     // the middle value: where it crosses another line both are in it

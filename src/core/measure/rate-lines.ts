@@ -38,7 +38,7 @@ const SIDE_LOBE_SHARE = 0.03;
 export function rateLines({ deviation, rateHz }: Pick<SteadyStretch, "deviation" | "rateHz">): RateLines {
   const even = evenInTape(deviation);
   const used = Math.min(even.length, LONGEST_STRETCH);
-  const size = 4 * 2 ** Math.ceil(Math.log2(used));
+  const size = 2 * 2 ** Math.ceil(Math.log2(used));
   const spectrum = amplitudeSpectrum(withoutTrend(even), rateHz, size, used);
   const { amplitude, binHz, binsPerLine: line } = spectrum;
   const first = Math.max(Math.ceil(2 * line), Math.ceil(LOWEST_RATE_HZ / binHz));

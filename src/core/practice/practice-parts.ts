@@ -23,6 +23,7 @@ export function practiceParts(p: TransportParameters): MachinePart[] {
       pulleyDiameterMm: p["belt.pulleyDiameterMm"],
     },
     { name: "motor", tolerancePercent, ratioTo: "capstan", ratio: p["motor.perCapstanTurn"] },
+    { name: "idler", tolerancePercent, ratioTo: "capstan", ratio: p["idler.perCapstanTurn"] },
     reel("supply reel", "supply"),
     reel("take-up reel", "take-up"),
   ];
