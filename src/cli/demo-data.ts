@@ -189,7 +189,7 @@ new DemoJob(
   .log("flutter", "as found");
 
 const bundle = writeBundle(
-  { jobs, machines: DEMO_MACHINES, tapes: [...DEMO_TAPES], readings, adjustments },
+  { jobs, machines: DEMO_MACHINES, tapes: [...DEMO_TAPES], readings, adjustments, runs: [], watches: [] },
   "2026-11-22T08:00:00.000Z",
 );
 readBundle(bundle); // throws unless the application will take it

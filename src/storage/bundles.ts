@@ -17,6 +17,8 @@ export async function exportJob(jobId: string): Promise<string> {
       tapes: present(await database.tapes.bulkGet(tapeIds)),
       readings,
       adjustments,
+      runs: await database.runs.where("jobId").equals(jobId).sortBy("id"),
+      watches: await database.watches.where("jobId").equals(jobId).sortBy("id"),
     },
     new Date().toISOString(),
   );
@@ -39,8 +41,16 @@ export async function importBundle(text: string): Promise<ImportOutcome> {
 }
 
 async function storeContent(content: BundleContent): Promise<ImportOutcome> {
-  const { jobs, machines, tapes, readings, adjustments } = content;
-  const tables = [database.jobs, database.machines, database.tapes, database.readings, database.adjustments];
+  const { jobs, machines, tapes, readings, adjustments, runs, watches } = content;
+  const tables = [
+    database.jobs,
+    database.machines,
+    database.tapes,
+    database.readings,
+    database.adjustments,
+    database.runs,
+    database.watches,
+  ];
   return database.transaction("rw", tables, async () => {
     const before = [await database.readings.count(), await database.adjustments.count()];
     for (const job of jobs) {
@@ -52,6 +62,8 @@ async function storeContent(content: BundleContent): Promise<ImportOutcome> {
     for (const tape of tapes) if (!(await database.tapes.get(tape.id))) await database.tapes.add(tape);
     await database.readings.bulkPut(readings);
     await database.adjustments.bulkPut(adjustments);
+    await database.runs.bulkPut(runs);
+    await database.watches.bulkPut(watches);
     return {
       jobNumbers: jobs.map(({ number }) => number),
       jobIds: jobs.map(({ id }) => id),

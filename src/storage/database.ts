@@ -1,5 +1,6 @@
 import Dexie, { type EntityTable } from "dexie";
 import type { Adjustment, Job, Machine, Reading } from "@/core/alignment/records";
+import type { PartRun, Watch } from "@/core/alignment/runs";
 import type { Sequence } from "@/core/signals/sequence";
 import type { Calibration } from "@/core/alignment/input-calibration";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
@@ -53,6 +54,8 @@ export class UnzelDatabase extends Dexie {
   recordings!: EntityTable<Recording, "id">;
   sequences!: EntityTable<Sequence, "id">;
   tapeSeconds!: EntityTable<TapeSecond, "id">;
+  runs!: EntityTable<PartRun, "id">;
+  watches!: EntityTable<Watch, "id">;
 
   constructor(name = "unzel") {
     super(name);
@@ -73,15 +76,17 @@ export class UnzelDatabase extends Dexie {
       tapeSeconds: "id, tapeId",
     });
     // rotating parts and head tracks came with the part finder
-    this.version(3).upgrade((transaction) =>
-      transaction
-        .table<Machine>("machines")
-        .toCollection()
-        .modify((machine) => {
-          machine.parts ??= [];
-          machine.tracks ??= null;
-        }),
-    );
+    this.version(3)
+      .stores({ runs: "id, jobId", watches: "id, jobId" })
+      .upgrade((transaction) =>
+        transaction
+          .table<Machine>("machines")
+          .toCollection()
+          .modify((machine) => {
+            machine.parts ??= [];
+            machine.tracks ??= null;
+          }),
+      );
   }
 }
 

@@ -96,5 +96,7 @@ export function aBundle(): BundleContent {
     tapes: [aTape()],
     readings: [aReading({ id: "r1" })],
     adjustments: [anAdjustment({ id: "a1", minutes: 1 })],
+    runs: [],
+    watches: [],
   };
 }

@@ -9,6 +9,8 @@ interface RuleProps {
   window: { from: number; to: number } | null;
   asFound: number | null;
   lastLogged: number | null;
+  /** Where to aim, when that is not nought. */
+  target?: number;
   /** Words under the ends of the scale. */
   ends: [string, string];
   /** Runs from zero instead of either way from it. */
@@ -35,7 +37,16 @@ const decimalsOfScale = (span: number) =>
  * Target and tolerance as a ruler: the window a clear band, the present reading a wedge as wide as its
  * uncertainty, as found a hollow wedge, the last logged a thin line.
  */
-export function Rule({ value, uncertainty, window, asFound, lastLogged, ends, oneSided = false }: RuleProps) {
+export function Rule({
+  value,
+  uncertainty,
+  window,
+  asFound,
+  lastLogged,
+  target = 0,
+  ends,
+  oneSided = false,
+}: RuleProps) {
   const span = spanFor(value ?? asFound ?? 0, window ? Math.max(Math.abs(window.from), window.to) : 0.05);
   const low = oneSided ? 0 : -span;
   const x = (t: number) =>
@@ -110,6 +121,18 @@ export function Rule({ value, uncertainty, window, asFound, lastLogged, ends, on
             stroke={SOFT}
             strokeWidth={2}
           />
+        )}
+        {target !== 0 && (
+          <g>
+            <path
+              d={`M${x(target)} ${BASE + 2} l-7 12 h14 z`}
+              fill={token("oxide")}
+              stroke={token("oxide")}
+            />
+            <text x={x(target)} y={BASE + 44} textAnchor="middle" fontSize={12.5} fill={token("oxide")}>
+              aim here
+            </text>
+          </g>
         )}
         {value !== null && <Wedge x={x(value)} half={half} fill={INK} stroke={INK} />}
         <text x={MARGIN} y={HEIGHT - 3} fontSize={12.5} fill={SOFT}>

@@ -2,7 +2,15 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useColorScheme, useTheme } from "@mui/material/styles";
-import { Chart, LinearScale, LineElement, LogarithmicScale, PointElement, Tooltip } from "chart.js";
+import {
+  Chart,
+  LinearScale,
+  LineElement,
+  LogarithmicScale,
+  PointElement,
+  Tooltip,
+  type Plugin,
+} from "chart.js";
 import { useMemo, useRef, memo } from "react";
 import { Line } from "react-chartjs-2";
 import { TEXT_FONT } from "./theme";
@@ -16,8 +24,15 @@ export interface SpectrumPoint {
   percent: number;
 }
 
+export interface SpectrumMark {
+  rateHz: number;
+  label: string;
+}
+
 interface SpectrumChartProps {
   points: SpectrumPoint[];
+  /** Names written over their lines. */
+  marks: SpectrumMark[];
   onPng(dataUrl: string): void;
   onCsv(): void;
 }
@@ -25,7 +40,12 @@ interface SpectrumChartProps {
 const RATES = [0.2, 0.5, 1, 2, 5, 10, 20, 50, 100, 200];
 
 /** Peak deviation against rate, 0.2 to 200 Hz. */
-export const SpectrumChart = memo(function SpectrumChart({ points, onPng, onCsv }: SpectrumChartProps) {
+export const SpectrumChart = memo(function SpectrumChart({
+  points,
+  marks,
+  onPng,
+  onCsv,
+}: SpectrumChartProps) {
   const chart = useRef<Chart<"line", { x: number; y: number }[]>>(null);
   const { vars } = useTheme();
   useColorScheme();
@@ -46,6 +66,7 @@ export const SpectrumChart = memo(function SpectrumChart({ points, onPng, onCsv 
     }),
     [points, ink],
   );
+  const names = useMemo(() => namesOver(marks, soft), [marks, soft]);
   const title = (text: string) => ({ display: true, text, color: soft, font: { size: 13 } });
   return (
     <Box>
@@ -55,6 +76,9 @@ export const SpectrumChart = memo(function SpectrumChart({ points, onPng, onCsv 
           aria-label="Rate spectrum of the deviation"
           role="img"
           data={data}
+          plugins={[names]}
+          redraw={false}
+          key={marks.map(({ label }) => label).join()}
           options={{
             animation: false,
             maintainAspectRatio: false,
@@ -104,6 +128,31 @@ export const SpectrumChart = memo(function SpectrumChart({ points, onPng, onCsv 
     </Box>
   );
 });
+
+/** Writes each name above the place of its line, on three rows so that near ones do not cover each other. */
+function namesOver(marks: SpectrumMark[], color: string): Plugin<"line"> {
+  return {
+    id: "names",
+    afterDatasetsDraw({ ctx, scales, chartArea }) {
+      ctx.save();
+      ctx.fillStyle = ctx.strokeStyle = color;
+      ctx.font = `13px ${TEXT_FONT}`;
+      marks.forEach(({ rateHz, label }, i) => {
+        const x = scales.x.getPixelForValue(rateHz);
+        const y = chartArea.top + 12 + 15 * (i % 3);
+        ctx.textAlign = x > chartArea.right - 70 ? "right" : "left";
+        ctx.fillText(label, x + (ctx.textAlign === "right" ? -4 : 4), y);
+        ctx.globalAlpha = 0.5;
+        ctx.beginPath();
+        ctx.moveTo(x, y - 10);
+        ctx.lineTo(x, chartArea.bottom);
+        ctx.stroke();
+        ctx.globalAlpha = 1;
+      });
+      ctx.restore();
+    },
+  };
+}
 
 /** A canvas does not know CSS variables: what one stands for now. The page draws anew when its theme changes. */
 function resolved(value: string | undefined): string {

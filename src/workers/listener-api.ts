@@ -1,5 +1,5 @@
 import type { SideFinding } from "@/core/listen/find-sides";
-import type { ListeningResult } from "@/core/listen/live-listening";
+import type { Geometry, ListeningResult, TransportView } from "@/core/listen/live-listening";
 import type { DeckKey, DeckStatus } from "@/core/machine/practice-deck";
 import type { TransportParameters } from "@/core/machine/transport-parameters";
 import type { FlutterResult } from "@/core/measure/flutter";
@@ -20,6 +20,7 @@ export interface ListenFor {
   speedFactor: number;
   nominalHz: number;
   evidenceSeconds: number;
+  geometry: Geometry;
 }
 
 export interface PracticeStart {
@@ -49,6 +50,8 @@ export interface FileMeasurement {
   durationSeconds: number;
   warnings: string[];
   channels: FileChannel[];
+  /** Of the channel with the most flutter; null when there is no steady tone. */
+  transport: TransportView | null;
 }
 
 /** Harmonics and noise of a device whose output is cabled to its input. */
@@ -85,6 +88,8 @@ export interface ListenerApi {
     onStall: () => void,
   ): Promise<void>;
   showFlutter(wanted: boolean): Promise<void>;
+  /** Begins or ends the log of a long run. */
+  watch(wanted: boolean): Promise<void>;
   /** Something was turned just now. */
   mark(): Promise<void>;
   /** The last seconds as a 24-bit WAV file; null when nothing is kept. */
@@ -97,7 +102,7 @@ export interface ListenerApi {
   /** Null when it was cancelled. Rejects with a sentence for a file that cannot be read. */
   measureFile(
     file: File,
-    listenFor: Pick<ListenFor, "tape" | "speedFactor" | "nominalHz">,
+    listenFor: Pick<ListenFor, "tape" | "speedFactor" | "nominalHz" | "geometry">,
     onProgress: (share: number) => void,
   ): Promise<FileMeasurement | null>;
   cancelFile(): Promise<void>;

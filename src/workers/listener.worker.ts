@@ -4,7 +4,7 @@ import { openSound } from "@/core/formats/open-sound";
 import type { SoundFile } from "@/core/formats/sound-file";
 import { wavFile } from "@/core/formats/wav-writer";
 import { findSides } from "@/core/listen/find-sides";
-import { atSpeed, LiveListening } from "@/core/listen/live-listening";
+import { atSpeed, LiveListening, transportView, type Geometry } from "@/core/listen/live-listening";
 import { loopBackOf } from "@/core/listen/loop-back";
 import { measureRecording } from "@/core/listen/measure-recording";
 import { PracticeDeck } from "@/core/machine/practice-deck";
@@ -140,6 +140,11 @@ const api: ListenerApi = {
     withFlutter = wanted;
   },
 
+  async watch(wanted) {
+    if (wanted) live?.startWatch();
+    else live?.stopWatch();
+  },
+
   async mark() {
     live?.mark();
   },
@@ -168,12 +173,12 @@ const api: ListenerApi = {
     stop();
   },
 
-  async measureFile(file, { tape: reference, speedFactor, nominalHz }, onProgress) {
+  async measureFile(file, { tape: reference, speedFactor, nominalHz, geometry }, onProgress) {
     cancelled = false;
     const sound = await openSound(bytesOfBlob(file));
     return reference.bands.length > 1
       ? measureBands(file.name, sound, { tape: atSpeed(reference, speedFactor) }, onProgress)
-      : measureTone(file.name, sound, nominalHz, onProgress);
+      : measureTone(file.name, sound, nominalHz, geometry, onProgress);
   },
 
   async cancelFile() {
@@ -185,6 +190,7 @@ async function measureTone(
   name: string,
   sound: SoundFile,
   nominalHz: number,
+  geometry: Geometry,
   onProgress: (share: number) => void,
 ): Promise<FileMeasurement | null> {
   const meter = new TransportMeter(sound.sampleRateHz, sound.channelCount, nominalHz);
@@ -210,7 +216,13 @@ async function measureTone(
     };
   });
   const { sampleRateHz, durationSeconds, warnings } = sound;
-  return { name, sampleRateHz, durationSeconds, warnings, channels };
+  const views = meter.channels.flatMap((_, c) => {
+    const { stretch } = meter.tone(c);
+    return stretch ? [transportView(stretch, geometry)] : [];
+  });
+  const transport =
+    views.toSorted((a, b) => b.finding.totalRmsPercent - a.finding.totalRmsPercent).at(0) ?? null;
+  return { name, sampleRateHz, durationSeconds, warnings, channels, transport };
 }
 
 /** Of a tape with several bands: speed from the band that is for it, or else from the one that is known best. */
@@ -237,7 +249,7 @@ async function measureBands(
   const channels = best
     ? [{ channel: best.speed!.channel, speed: best.speed, flutter: best.flutter, warnings: best.warnings }]
     : [];
-  return { name, sampleRateHz, durationSeconds, warnings, channels };
+  return { name, sampleRateHz, durationSeconds, warnings, channels, transport: null };
 }
 
 Comlink.expose(api);

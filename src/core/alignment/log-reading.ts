@@ -1,5 +1,5 @@
 import type { FlutterResult } from "@/core/measure/flutter";
-import type { Quantity, Reading, StationId } from "./records";
+import type { Circumstances, Quantity, Reading, StationId } from "./records";
 import { flutterUncertainty, speedUncertainty } from "./uncertainty";
 
 export const ENGINE = "unzel 0.1";
@@ -20,6 +20,7 @@ export interface LogContext {
   clockPercent?: number;
   /** The recording that was kept of it. */
   evidenceId?: string | null;
+  circumstances?: Circumstances;
 }
 
 /** A speed reading as it is stored, from a measured mean and its own uncertainty (percent). */
@@ -73,7 +74,7 @@ function base(context: LogContext, station: StationId, seconds: number) {
     jobId,
     station,
     unit: "%" as const,
-    context: { channel, tapeId, nominalHz, speedCmPerS, seconds },
+    context: { channel, tapeId, nominalHz, speedCmPerS, seconds, ...context.circumstances },
     phase,
     at,
     source,

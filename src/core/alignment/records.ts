@@ -61,6 +61,8 @@ export const jobSchema = z.object({
   speedCmPerS: z.number().min(1).max(100),
   complaint: text,
   notes: text.default(""),
+  /** Speed is set right on the side that plays, instead of sharing the error between the sides. */
+  oneSideOnly: z.boolean().optional(),
   /** Checklist lines that are done, by station. */
   done: z.partialRecord(stationIdSchema, z.array(z.string().max(200))).default({}),
   /** Work after this station waits for something to arrive. */
@@ -93,6 +95,16 @@ export const QUANTITIES = {
 export type Quantity = keyof typeof QUANTITIES;
 const quantitySchema = z.enum(Object.keys(QUANTITIES) as [Quantity, ...Quantity[]]);
 
+export const SIDES = ["A", "B"] as const;
+export const POSITIONS = ["start", "middle", "end"] as const;
+export const SUPPLIES = ["mains", "battery"] as const;
+/** In what circumstances a reading was taken. */
+export interface Circumstances {
+  side?: (typeof SIDES)[number];
+  position?: (typeof POSITIONS)[number];
+  supply?: (typeof SUPPLIES)[number];
+}
+
 export const readingSchema = z.object({
   id,
   jobId: id,
@@ -111,6 +123,10 @@ export const readingSchema = z.object({
     nominalHz: z.number(),
     speedCmPerS: z.number(),
     seconds: z.number().min(0),
+    /** Side or direction that played, where on the reel, and what fed the machine; left out when not said. */
+    side: z.enum(SIDES).optional(),
+    position: z.enum(POSITIONS).optional(),
+    supply: z.enum(SUPPLIES).optional(),
   }),
   phase: z.enum(PHASES),
   at: time,
@@ -129,6 +145,8 @@ export const adjustmentSchema = z.object({
   adjusterId: id,
   /** Clockwise positive; null for work, or when nobody counted; 0 in a correction that takes it back. */
   turns: z.number().min(-100).max(100).nullable(),
+  /** It would not go any farther that way. */
+  atStop: z.boolean().optional(),
   at: time,
   note: text.default(""),
   supersedes: id.nullable().default(null),

@@ -4,6 +4,8 @@ import { inForce, type Adjustment, type Reading } from "./records";
 export interface LearnedTurn {
   turns: number;
   change: number;
+  /** It went as far as its stop. */
+  atStop?: boolean;
 }
 
 export interface AdjusterEffect {
@@ -14,12 +16,15 @@ export interface AdjusterEffect {
   /** Whether the slack was told apart from the effect, or may still hide in it. */
   slackKnown: boolean;
   lastTurn: LearnedTurn;
+  /** Nothing was turned in this job yet: an earlier job on the machine has taught it. */
+  fromBefore?: boolean;
 }
 
 export type TurnAdvice =
   | { kind: "trial"; turns: number }
   | { kind: "turn"; turns: number; effect: AdjusterEffect }
   | { kind: "wait" }
+  | { kind: "stop"; effect: AdjusterEffect; lastTurn: LearnedTurn }
   | { kind: "no answer"; effect: null; lastTurn: LearnedTurn }
   | { kind: "leave"; effect: AdjusterEffect | null };
 
@@ -27,6 +32,8 @@ const TRIAL_TURNS = 0.125;
 /** Before the slack is known the screw is stopped short, so as not to pass the target. */
 const SHORT_OF_TARGET = 0.85;
 const NO_ANSWER_CHANGE = 0.03;
+/** What an earlier job taught holds while the turns of this one do between half and twice of it. */
+const STILL_HOLDS = 2;
 
 /**
  * The turns of one adjuster with the readings on either side of each: the last reading before it and the last
@@ -44,10 +51,18 @@ export function learnedTurns(
     if (adjustment.adjusterId !== adjusterId) return;
     const from = all[i - 1]?.at ?? "";
     const to = all[i + 1]?.at ?? "\uffff";
-    const before = logged.findLast((r) => r.at > from && r.at <= adjustment.at);
     const after = logged.findLast((r) => r.at > adjustment.at && r.at < to);
+    // the sides differ by themselves: only readings of one side tell what the turn did
+    const before = logged.findLast(
+      (r) => r.at > from && r.at <= adjustment.at && r.context.side === after?.context.side,
+    );
     if (adjustment.turns === null) learned.length = 0;
-    else if (before && after) learned.push({ turns: adjustment.turns, change: after.value - before.value });
+    else if (before && after)
+      learned.push({
+        turns: adjustment.turns,
+        change: after.value - before.value,
+        ...(adjustment.atStop && { atStop: true }),
+      });
   });
   return learned;
 }
@@ -101,26 +116,46 @@ export function effectOf(turns: LearnedTurn[]): AdjusterEffect | null {
  * @param value the present reading, in the unit of the learned changes
  * @param goodEnough magnitude within which nothing more is to be gained
  * @param settled whether `value` has been steady since the last turn
+ * @param before turns of an earlier job on the same machine
  */
 export function adviseTurn(
   turns: LearnedTurn[],
   value: number,
   goodEnough: number,
   settled: boolean,
+  before: LearnedTurn[] = [],
 ): TurnAdvice {
-  const effect = effectOf(turns);
+  const effect = withBefore(turns, before);
   if (settled && Math.abs(value) <= goodEnough) return { kind: "leave", effect };
-  if (turns.length === 0) return { kind: "trial", turns: TRIAL_TURNS };
+  if (turns.length === 0 && effect === null) return { kind: "trial", turns: TRIAL_TURNS };
   if (!settled) return { kind: "wait" };
+  if (turns.length === 0 && effect !== null) {
+    // where in its slack the screw was left nobody knows
+    const amount = -value / effect.perTurn;
+    return { kind: "turn", turns: amount, effect: { ...effect, fromBefore: true } };
+  }
   const lastTurn = turns[turns.length - 1];
   if (effect === null || turns.every((t) => Math.abs(t.change) < NO_ANSWER_CHANGE))
     return { kind: "no answer", effect: null, lastTurn };
   const wanted = -value / effect.perTurn;
+  if (lastTurn.atStop && Math.sign(wanted) === Math.sign(lastTurn.turns))
+    return { kind: "stop", effect, lastTurn };
   const reverses = Math.sign(wanted) !== Math.sign(lastTurn.turns);
   const amount = effect.slackKnown
     ? Math.abs(wanted) + (reverses ? effect.slackTurns : 0)
     : SHORT_OF_TARGET * Math.abs(wanted);
   return { kind: "turn", turns: Math.sign(wanted) * amount, effect };
+}
+
+/** The effect of an adjuster with what an earlier job knew of it, unless the turns made since say otherwise. */
+function withBefore(turns: LearnedTurn[], before: LearnedTurn[]): AdjusterEffect | null {
+  const known = effectOf(before);
+  if (known === null) return effectOf(turns);
+  const plain = turns
+    .filter(({ turns: t }) => Math.abs(t) > 2 * known.slackTurns + 0.02)
+    .map(({ turns: t, change }) => change / t / known.perTurn);
+  const holds = plain.every((ratio) => ratio > 1 / STILL_HOLDS && ratio < STILL_HOLDS);
+  return holds ? effectOf([...before, ...turns]) : effectOf(turns);
 }
 
 const FRACTIONS: Array<[number, string]> = [

@@ -1,6 +1,7 @@
 import { sha256 } from "@noble/hashes/sha2.js";
 import { bytesToHex, utf8ToBytes } from "@noble/hashes/utils.js";
 import { z } from "zod";
+import { partRunSchema, watchSchema } from "@/core/alignment/runs";
 import { adjustmentSchema, jobSchema, machineSchema, readingSchema } from "@/core/alignment/records";
 import { referenceTapeSchema } from "@/core/reference/reference-tape";
 
@@ -13,6 +14,8 @@ const contentSchema = z.object({
   tapes: z.array(referenceTapeSchema),
   readings: z.array(readingSchema),
   adjustments: z.array(adjustmentSchema),
+  runs: z.array(partRunSchema).default([]),
+  watches: z.array(watchSchema).default([]),
 });
 export type BundleContent = z.infer<typeof contentSchema>;
 

@@ -1,3 +1,8 @@
+import { transportEvents, type TransportEvent } from "@/core/measure/transport-events";
+import { WatchLog, type WatchTrack } from "@/core/measure/watch-log";
+import { findParts, type PartFinding } from "@/core/advice/find-parts";
+import type { SteadyStretch } from "@/core/measure/steady-stretch";
+import type { MachinePart } from "@/core/workshop/machine-part";
 import { LiveTransport, type LiveResult } from "@/core/measure/live-transport";
 import { SignalCheck } from "@/core/measure/signal-check";
 import type { SignalReport } from "@/core/measure/signal-findings";
@@ -12,11 +17,29 @@ export interface BandNow {
   seconds: number;
 }
 
+export interface TransportView {
+  finding: PartFinding;
+  events: TransportEvent[];
+  /** How much sound it rests on. */
+  seconds: number;
+}
+
+/** The machine whose parts are looked for in the flutter. */
+export interface Geometry {
+  parts: MachinePart[];
+  speedCmPerS: number;
+  firstSpeedCmPerS: number;
+}
+
 export interface ListeningResult extends LiveResult {
   /** Frequency that the tone is compared with: that of the band that plays. */
   nominalHz: number;
   /** Fresh twice a second, null in between. */
   check: SignalReport | null;
+  /** Where the flutter comes from and what happened to the speed; fresh every few seconds, null in between. */
+  transport: TransportView | null;
+  /** The long run that is being watched; fresh every two seconds, null in between and while none is. */
+  watch: WatchTrack | null;
   /** Which band of the loaded tape plays now; null between bands or when none was recognised. */
   band: BandNow | null;
   /** Places in the tape's list of the bands that have been heard so far. */
@@ -33,12 +56,15 @@ export interface ListeningOptions {
   speedFactor: number;
   /** Frequency to compare with until a band is recognised. */
   nominalHz: number;
+  geometry?: Geometry;
   /** How much of the past is kept as evidence. */
   evidenceSeconds: number;
 }
 
 const RECOGNISED_SECONDS = 30;
 const RECOGNISE_EVERY_SECONDS = 2;
+const FIND_PARTS_EVERY_SECONDS = 4;
+const WATCH_EVERY_SECONDS = 2;
 const CHECK_EVERY_SECONDS = 0.45;
 /** Tones that speed and flutter can be read from. */
 const LOWEST_CARRIER_HZ = 900;
@@ -62,6 +88,9 @@ export class LiveListening {
   private doubt: string | null = null;
   private seconds = 0;
   private nextCheck = 0;
+  private nextFinding = 0;
+  private log: WatchLog | null = null;
+  private nextWatch = 0;
   private nextRecognition = RECOGNISE_EVERY_SECONDS;
   /** Live results count their seconds anew when the meter changes to another band. */
   private transportSince = 0;
@@ -121,17 +150,56 @@ export class LiveListening {
       this.nextCheck = this.seconds + CHECK_EVERY_SECONDS;
       check = this.check.report;
     }
-    const live = this.transport.result(withFlutter);
+    const live = this.transport.result(withFlutter || this.log !== null);
+    const transport = (withFlutter || this.log) && live.flutter ? this.viewTransport() : null;
+    this.watch(live, transport);
     const bandsHeard = [...this.heard].sort((a, b) => a - b);
     return {
       ...live,
       seconds: live.seconds + this.transportSince,
       nominalHz: this.nominalHz,
       check,
+      transport,
+      watch: this.watched(),
       band: this.band,
       bandsHeard,
       tapeDoubt: this.doubt,
     };
+  }
+
+  /** Begins or ends the log of a long run. */
+  startWatch(): void {
+    this.log = new WatchLog(this.seconds);
+    this.nextWatch = 0;
+  }
+  stopWatch(): void {
+    this.log = null;
+  }
+
+  private watch({ speed, flutter, channels }: LiveResult, view: TransportView | null): void {
+    if (!this.log) return;
+    this.log.add(this.seconds, {
+      speedPercent: speed?.instantPercent ?? null,
+      flutterPercent: flutter?.settled ? flutter.weighted.peakPercent : null,
+      levelDb: Math.max(...channels.map(({ peakDbfs }) => peakDbfs)),
+    });
+    if (view) this.log.addEvents(view.events);
+  }
+
+  private watched(): WatchTrack | null {
+    if (!this.log || this.seconds < this.nextWatch) return null;
+    this.nextWatch = this.seconds + WATCH_EVERY_SECONDS;
+    return this.log.snapshot;
+  }
+
+  private viewTransport(): TransportView | null {
+    const { geometry } = this.options;
+    if (!geometry || this.seconds < this.nextFinding) return null;
+    const stretch = this.transport.remembered();
+    if (stretch === null) return null;
+    this.nextFinding = this.seconds + FIND_PARTS_EVERY_SECONDS;
+    const startSeconds = stretch.startSeconds + this.transportSince;
+    return transportView({ ...stretch, startSeconds }, geometry);
   }
 
   private recognise(): void {
@@ -160,6 +228,19 @@ export class LiveListening {
     this.transportSince = this.seconds;
     this.transport = new LiveTransport(sampleRateHz, channelCount, frequencyHz);
   }
+}
+
+/** Parts and events of one steady stretch of tone. */
+export function transportView(
+  stretch: SteadyStretch,
+  { parts, speedCmPerS, firstSpeedCmPerS }: Geometry,
+): TransportView {
+  const { deviation, rateHz, startSeconds } = stretch;
+  return {
+    finding: findParts(stretch, parts, speedCmPerS, firstSpeedCmPerS),
+    events: transportEvents(deviation, rateHz, startSeconds),
+    seconds: deviation.length / rateHz,
+  };
 }
 
 /** The tape as it sounds on a machine of another speed. */

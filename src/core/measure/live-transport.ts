@@ -138,6 +138,16 @@ export class LiveTransport {
     return { seconds: now, channels, speed, flutter: withFlutter ? this.lastFlutter : null, spectrum };
   }
 
+  /** All that is remembered of the tone that plays, since something last changed; null while none plays. */
+  remembered(): SteadyStretch | null {
+    const now = this.meter.seconds;
+    for (let c = 0; c < this.meter.channels.length; c++) {
+      const tone = this.meter.tone(c, Math.max(this.steadySince, now - KEEP_SECONDS));
+      if (tone.stretch && stillPlays(tone.stretch, now)) return tone.stretch;
+    }
+    return null;
+  }
+
   /** The same tone from further back, unless what lies there is another stretch that has ended since. */
   private longer(tone: ChannelTone, now: number): ChannelTone {
     const before = this.meter.tone(this.meter.channels.indexOf(tone.channel), now - FLUTTER_WINDOW_SECONDS);

@@ -7,6 +7,7 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { limitFor } from "@/core/alignment/limits";
 import type { Phase, StationId } from "@/core/alignment/records";
+import { sideSpeeds, targetFor } from "@/core/alignment/sides";
 import { readingsOf } from "@/core/alignment/station-state";
 import { ROUTE, stationById, type Station } from "@/core/alignment/stations";
 import { adviseTurn, learnedTurns, type TurnAdvice } from "@/core/alignment/turn-guidance";
@@ -19,12 +20,16 @@ import { Checklist } from "./checklist";
 import { KeyList } from "./key-list";
 import { nominalToneHz, useJobListener } from "./listener-provider";
 import { MeasurePanel } from "./measure-panel";
+import { NowPlaying } from "./now-playing";
 import { PracticeDrawer } from "./practice-drawer";
 import { SetUpColumn } from "./set-up-card";
 import { Slip } from "./slip";
 import { SourceBar } from "./source-bar";
 import { TurnCard } from "./turn-card";
 import type { ListenerState } from "./use-listener";
+import { useCircumstances } from "./use-circumstances";
+import { usePriorTurns } from "./use-prior-turns";
+import { changeJob } from "@/storage/jobs";
 import { useLogbook } from "./use-logbook";
 import { useChosenWork, WorkCard } from "./work-card";
 
@@ -55,7 +60,11 @@ function OpenBench({
   const router = useRouter();
   const { wantFlutter } = listener;
   useEffect(() => wantFlutter(station.id === "flutter"), [wantFlutter, station.id]);
-  const { log, logTurn } = useLogbook(view, station.id, nominalToneHz(view), listener);
+  const [circumstances, setCircumstances] = useCircumstances(job.id, listener.practice);
+  const { log, logTurn } = useLogbook(view, station.id, nominalToneHz(view), listener, circumstances);
+  const sides = sideSpeeds(view.readings, view.adjustments);
+  const share = !job.oneSideOnly;
+  const targetPercent = targetFor(circumstances.side, sides.differencePercent, share);
   const [notice, setNotice] = useState<string | null>(null);
   const [drawer, setDrawer] = useState(false);
   const [keys, setKeys] = useState(false);
@@ -63,19 +72,30 @@ function OpenBench({
   const measuring = station.kind === "measure";
 
   const adjuster = machine.adjusters.find((a) => a.sets === "speed" && a.kind === "turn");
-  const advice = useTurnAdvice(view, listener, adjuster?.id);
+  const advice = useTurnAdvice(view, listener, adjuster?.id, targetPercent);
   const [turns, setTurns] = useProposedTurns(advice, listener);
+  const nowPlaying = measuring && (
+    <NowPlaying
+      circumstances={circumstances}
+      onChange={setCircumstances}
+      sideKnown={listener.practice !== null}
+      sides={sides}
+      share={share}
+      onShare={(on) => void changeJob(job.id, { oneSideOnly: !on })}
+      targetPercent={targetPercent}
+    />
+  );
   const { adjusters } = machine;
   const work = useMemo(() => adjusters.filter((a) => a.kind === "work"), [adjusters]);
   const [workId, chooseWork] = useChosenWork(work);
   const logAs = async (phase: Phase) => measuring && setNotice(await log(phase));
-  const turned = async () => {
+  const turned = async (atStop = listener.practice?.atStop ?? false) => {
     setNotice(null);
     const chosen = station.id === "speed" ? adjuster : work.find(({ id }) => id === workId);
     if (!measuring || !chosen) return;
     if (station.id === "speed" && turns === 0)
       return setNotice("The slot has not been turned since the last time.");
-    await logTurn(chosen, station.id === "speed" ? turns : null);
+    await logTurn(chosen, station.id === "speed" ? turns : null, atStop);
   };
   const step = (by: number) => {
     const next = ROUTE[ROUTE.findIndex(({ id }) => id === station.id) + by];
@@ -84,7 +104,8 @@ function OpenBench({
 
   // these parts of the bench do not change with each reading: they get functions that stay the same
   const logFromSlip = useLatest((phase: Phase) => void logAs(phase));
-  const turnedFromCard = useLatest(() => void turned());
+  const turnedFromCard = useLatest((atStop: boolean) => void turned(atStop));
+  const workDone = useLatest(() => void turned());
   const showKeys = useLatest(() => setKeys(true));
   const hideKeys = useLatest(() => setKeys(false));
   const togglePractice = useLatest(() => setDrawer((open) => !open));
@@ -172,9 +193,11 @@ function OpenBench({
           "& > *": { overflowY: { md: "auto" } },
         }}
       >
-        <SetUpColumn view={view} station={station} />
+        <SetUpColumn view={view} station={station}>
+          {nowPlaying}
+        </SetUpColumn>
         {measuring ? (
-          <MeasurePanel view={view} station={station} listener={listener} />
+          <MeasurePanel view={view} station={station} listener={listener} targetPercent={targetPercent} />
         ) : (
           <Checklist view={view} station={station} onNext={() => step(1)} />
         )}
@@ -196,7 +219,7 @@ function OpenBench({
                 onTurned={turnedFromCard}
               />
             ) : (
-              <WorkCard work={work} chosenId={workId} onChoose={chooseWorkStable} onDone={turnedFromCard} />
+              <WorkCard work={work} chosenId={workId} onChoose={chooseWorkStable} onDone={workDone} />
             )}
             <Slip view={view} stationId={station.id} onLog={logFromSlip} />
           </Box>
@@ -220,14 +243,26 @@ function OpenBench({
 }
 
 /** Advice from the turns of this job and the number that stands now. */
-function useTurnAdvice(view: JobView, listener: ListenerState, adjusterId: string | undefined): TurnAdvice {
+function useTurnAdvice(
+  view: JobView,
+  listener: ListenerState,
+  adjusterId: string | undefined,
+  targetPercent: number,
+): TurnAdvice {
   const speed = listener.measured?.speed ?? null;
   const readings = readingsOf(view, "speed");
   const turns = adjusterId ? learnedTurns(readings, view.adjustments, adjusterId) : [];
   const value = speed?.errorPercent ?? readings.at(-1)?.value ?? NaN;
   const limit = limitFor(view.machine, "speedError") ?? 0.5;
   const goodEnough = Math.max(SMALLEST_GOOD_ENOUGH_PERCENT, Math.min(0.1, GOOD_ENOUGH_SHARE * limit));
-  return adviseTurn(turns, value, goodEnough, speed ? speed.settled : !Number.isNaN(value));
+  const before = usePriorTurns(view, adjusterId);
+  return adviseTurn(
+    turns,
+    value - targetPercent,
+    goodEnough,
+    speed ? speed.settled : !Number.isNaN(value),
+    before,
+  );
 }
 
 /** What "I turned it" will log: what the practice slot did, else what was chosen, else what was advised. */

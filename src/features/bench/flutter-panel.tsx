@@ -6,7 +6,7 @@ import type { FlutterMeter } from "@/core/alignment/records";
 import type { FlutterResult } from "@/core/measure/flutter";
 import type { LiveResult } from "@/core/measure/live-transport";
 import { READING_FONT } from "@/ui/theme";
-import { SpectrumChart, type SpectrumPoint } from "@/ui/spectrum-chart";
+import { SpectrumChart, type SpectrumMark, type SpectrumPoint } from "@/ui/spectrum-chart";
 import { download } from "../job/download";
 
 const METERS: Array<[FlutterMeter, string]> = [
@@ -21,10 +21,17 @@ interface FlutterPanelProps {
   flutter: FlutterResult;
   spectrum: LiveResult["spectrum"];
   meter: FlutterMeter;
+  /** Parts whose lines are named on the spectrum. */
+  marks: SpectrumMark[];
 }
 
 /** All meters at once, the strongest rates, and the rate spectrum. */
-export const FlutterPanel = memo(function FlutterPanel({ flutter, spectrum, meter }: FlutterPanelProps) {
+export const FlutterPanel = memo(function FlutterPanel({
+  flutter,
+  spectrum,
+  meter,
+  marks,
+}: FlutterPanelProps) {
   const points = useMemo(() => (spectrum ? downsampled(spectrum) : []), [spectrum]);
   const csv = () =>
     download(
@@ -96,7 +103,7 @@ export const FlutterPanel = memo(function FlutterPanel({ flutter, spectrum, mete
             .join(", ")}
         </Box>
       )}
-      {points.length > 0 && <SpectrumChart points={points} onPng={png} onCsv={csv} />}
+      {points.length > 0 && <SpectrumChart points={points} marks={marks} onPng={png} onCsv={csv} />}
     </Box>
   );
 }, sameFlutter);
@@ -122,6 +129,7 @@ function sameFlutter(a: FlutterPanelProps, b: FlutterPanelProps): boolean {
   return (
     a.spectrum === b.spectrum &&
     a.meter === b.meter &&
+    a.marks === b.marks &&
     a.flutter.seconds === b.flutter.seconds &&
     a.flutter.weighted.peakPercent === b.flutter.weighted.peakPercent
   );

@@ -27,6 +27,11 @@ function Listening({ view, children }: { view: JobView; children: ReactNode }) {
     tape: view.tape,
     nominalHz,
     speedCmPerS: job.speedCmPerS,
+    geometry: {
+      parts: machine.parts,
+      speedCmPerS: job.speedCmPerS,
+      firstSpeedCmPerS: machine.speedsCmPerS[0],
+    },
   });
   return <Context.Provider value={listener}>{children}</Context.Provider>;
 }

@@ -13,7 +13,7 @@ import { Rule } from "@/ui/rule";
 import { Strip } from "@/ui/strip";
 import { VerdictMark } from "@/ui/verdict-mark";
 import type { JobView } from "../job/use-job-records";
-import { FlutterPanel } from "./flutter-panel";
+import { FlutterViews } from "./flutter-views";
 import type { ListenerState } from "./use-listener";
 import { frequencyUncertaintyOf } from "@/core/reference/reference-tape";
 import type { Measured } from "./measured";
@@ -48,10 +48,12 @@ interface MeasurePanelProps {
   view: JobView;
   station: Station;
   listener: ListenerState;
+  /** Speed error to aim at: nought, or this side's share of what the sides differ by. */
+  targetPercent: number;
 }
 
 /** Number, rule and strip, or for flutter the meters and the spectrum. */
-export function MeasurePanel({ view, station, listener }: MeasurePanelProps) {
+export function MeasurePanel({ view, station, listener, targetPercent }: MeasurePanelProps) {
   const { measured, live, kind, progress } = listener;
   const isSpeed = station.id === "speed";
   const quantity = decidingQuantity(station.id, view.machine);
@@ -112,6 +114,7 @@ export function MeasurePanel({ view, station, listener }: MeasurePanelProps) {
         absent={absence(kind, progress, measured, isSpeed)}
       />
       <Rule
+        target={isSpeed ? targetPercent : 0}
         value={shown?.value ?? null}
         uncertainty={shown?.uncertainty ?? 0}
         window={window}
@@ -129,12 +132,8 @@ export function MeasurePanel({ view, station, listener }: MeasurePanelProps) {
           window={window}
         />
       )}
-      {!isSpeed && measured?.flutter && (
-        <FlutterPanel
-          flutter={measured.flutter}
-          spectrum={listener.spectrum}
-          meter={view.machine.flutterMeter}
-        />
+      {!isSpeed && (measured?.flutter || live) && (
+        <FlutterViews view={view} flutter={measured?.flutter ?? null} listener={listener} />
       )}
       <Announcer shown={shown} verdict={verdict} name={QUANTITIES[quantity]} />
     </Paper>

@@ -19,7 +19,14 @@ describe("what the bench shows", () => {
       flutter: meter.flutter(c).result,
       warnings: c === 0 ? [] : ["right: a warning"],
     }));
-    const file = { name: "a.wav", sampleRateHz: RATE, durationSeconds: 8, warnings: ["cut short"], channels };
+    const file = {
+      name: "a.wav",
+      sampleRateHz: RATE,
+      durationSeconds: 8,
+      warnings: ["cut short"],
+      channels,
+      transport: null,
+    };
     const measured = measuredFile(file);
     expect(measured.speed).toMatchObject({ channel: "left", settled: true });
     expect(measured.flutter!.channel).toBe("right");

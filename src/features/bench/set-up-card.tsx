@@ -1,4 +1,4 @@
-import { memo } from "react";
+import { memo, type ReactNode } from "react";
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import { speedTone } from "@/core/alignment/limits";
@@ -8,7 +8,15 @@ import { Card } from "@/ui/card";
 import type { JobView } from "../job/use-job-records";
 
 /** The left-hand column: how to set up, what sets it, what to mind. */
-export const SetUpColumn = memo(function SetUpColumn({ view, station }: { view: JobView; station: Station }) {
+export const SetUpColumn = memo(function SetUpColumn({
+  view,
+  station,
+  children,
+}: {
+  view: JobView;
+  station: Station;
+  children: ReactNode;
+}) {
   const tone = speedTone(view.tape);
   const adjuster = view.machine.adjusters.find((a) => a.sets === station.id && a.kind === "turn");
   const cleaned = view.job.done.clean?.length ?? 0;
@@ -37,6 +45,7 @@ export const SetUpColumn = memo(function SetUpColumn({ view, station }: { view: 
           </Typography>
         )}
       </Card>
+      {children}
       {adjuster && (
         <Card title="What sets it">
           <Typography sx={{ fontWeight: 700, overflowWrap: "anywhere" }}>{adjuster.name}</Typography>

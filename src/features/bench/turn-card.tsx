@@ -24,7 +24,7 @@ interface TurnCardProps {
   /** The practice machine knows how far its slot was turned. */
   counted: boolean;
   onTurns(turns: number): void;
-  onTurned(): void;
+  onTurned(atStop: boolean): void;
 }
 
 /** Which adjuster, which way, and how much is left, with how it knows. */
@@ -77,9 +77,14 @@ export function TurnCard({ adjuster, advice, turns, foundFirst, counted, onTurns
           {directionInWords(turns)}
         </Button>
       </Box>
-      <Button variant="contained" fullWidth sx={{ mt: 1 }} onClick={onTurned}>
+      <Button variant="contained" fullWidth sx={{ mt: 1 }} onClick={() => onTurned(false)}>
         I turned it<KeyCap>T</KeyCap>
       </Button>
+      {!counted && (
+        <Button color="inherit" fullWidth sx={{ mt: 0.5 }} onClick={() => onTurned(true)}>
+          I turned it, and it is at its stop
+        </Button>
+      )}
     </Card>
   );
 }
@@ -101,6 +106,8 @@ function headline(advice: TurnAdvice): string {
       return "let it settle";
     case "no answer":
       return "it hardly answers";
+    case "stop":
+      return "it is at its stop";
     case "leave":
       return "leave it there";
   }
@@ -114,10 +121,14 @@ function reason(advice: TurnAdvice): string {
       return "The number firms up in a few seconds.";
     case "no answer":
       return `The last turn changed the speed by ${fixed(advice.lastTurn.change, 2, true)} %. Is it the right screw?`;
+    case "stop":
+      return "There is no more travel this way. Look for the mechanical reason: belt, drag, pulley, supply voltage.";
     case "leave":
       return "Within reach of what can be known. Log it as left.";
     case "turn": {
-      const { lastTurn, slackKnown, slackTurns, perTurn } = advice.effect;
+      const { lastTurn, slackKnown, slackTurns, perTurn, fromBefore } = advice.effect;
+      if (fromBefore)
+        return `${Math.round(360 * Math.abs(advice.turns))}°, as an earlier job on this machine has taught: ${fixed(perTurn, 1, true)} % a turn.`;
       const learned = `${Math.round(360 * Math.abs(advice.turns))}°. Last: ${turnInWords(lastTurn.turns)} ${directionInWords(lastTurn.turns)} gave ${fixed(lastTurn.change, 2, true)} %`;
       const slack = slackKnown
         ? slackTurns > 0.01

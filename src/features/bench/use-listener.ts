@@ -2,9 +2,10 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { openSoundCard, type SoundCardInput } from "@/audio/sound-card";
 import { watchDevices, soundDevices } from "@/audio/sound-devices";
 import type { Reading } from "@/core/alignment/records";
-import type { ListeningResult } from "@/core/listen/live-listening";
+import type { Geometry, ListeningResult, TransportView } from "@/core/listen/live-listening";
 import type { DeckKey, DeckStatus } from "@/core/machine/practice-deck";
 import { PRACTICE_CONDITIONS, PRACTICE_MACHINES } from "@/core/machine/practice-machines";
+import type { WatchTrack } from "@/core/measure/watch-log";
 import type { SignalReport } from "@/core/measure/signal-findings";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import type { Sequence } from "@/core/signals/sequence";
@@ -48,6 +49,7 @@ interface ListenOptions {
   nominalHz: number;
   speedCmPerS: number;
   jobId: string;
+  geometry: Geometry;
 }
 
 /** What is kept of a practice machine between visits: its trimmer stays where it was left. */
@@ -70,6 +72,9 @@ export function useListener(options: ListenOptions) {
   const [check, setCheck] = useState<SignalReport | null>(null);
   const [measured, setMeasured] = useState<Measured | null>(null);
   const [spectrum, setSpectrum] = useState<ListeningResult["spectrum"]>(null);
+  const [transport, setTransport] = useState<TransportView | null>(null);
+  const [watch, setWatch] = useState<WatchTrack | null>(null);
+  const [watching, setWatching] = useState(false);
   const [trouble, setTrouble] = useState<string | null>(null);
   /** The sound card was lost and can be started again. */
   const [lost, setLost] = useState(false);
@@ -115,6 +120,9 @@ export function useListener(options: ListenOptions) {
     setCheck(null);
     setMeasured(null);
     setSpectrum(null);
+    setTransport(null);
+    setWatch(null);
+    setWatching(false);
     setSpeedStrip([]);
     setFlutterStrip([]);
     setMarks([]);
@@ -127,6 +135,8 @@ export function useListener(options: ListenOptions) {
     setMeasured(measuredLive(result, source, clockPercent));
     if (result.check) setCheck(result.check);
     if (result.spectrum) setSpectrum(result.spectrum);
+    if (result.transport) setTransport(result.transport);
+    if (result.watch) setWatch(result.watch);
     const add = (value: number) => (points: StripPoint[]) => [
       ...points.filter(({ seconds }) => seconds > result.seconds - STRIP_SECONDS),
       { seconds: result.seconds, value },
@@ -139,6 +149,7 @@ export function useListener(options: ListenOptions) {
     tape: options.tape,
     speedFactor: options.speedCmPerS / options.tape.speedCmPerS,
     nominalHz: options.nominalHz,
+    geometry: options.geometry,
     evidenceSeconds: (await readSettings()).evidenceSeconds,
   });
 
@@ -243,6 +254,7 @@ export function useListener(options: ListenOptions) {
     setProgress(0);
     try {
       const result = await api().measureFile(file, await listenFor(), callback(setProgress));
+      setTransport(result?.transport ?? null);
       if (result) setMeasured(measuredFile(result));
       else setKind(null);
     } catch (error) {
@@ -266,6 +278,10 @@ export function useListener(options: ListenOptions) {
     check,
     measured,
     spectrum,
+    transport,
+    watch,
+    watching,
+    tapeName: options.tape.name,
     trouble,
     lost,
     progress,
@@ -283,6 +299,15 @@ export function useListener(options: ListenOptions) {
     measureFile,
     stop,
     wantFlutter,
+    startWatch: () => {
+      setWatch(null);
+      setWatching(true);
+      void api().watch(true);
+    },
+    stopWatch: () => {
+      setWatching(false);
+      void api().watch(false);
+    },
     /** How the practice machine of this job came in, if it was played before. */
     keptCondition: async () => ((await readDraft(keptId)) as KeptPractice | undefined)?.conditionId,
     cancelFile: () => void api().cancelFile(),
@@ -306,6 +331,7 @@ export function useListener(options: ListenOptions) {
       setPractice((p) => p && { ...p, loggedTurns: p.slotTurns });
       if (practice) await keepPractice({ loggedTurns: practice.slotTurns });
       if (live) setMarks((m) => [...m, live.seconds]);
+      setTransport(null);
       if (kind && kind !== "file") await api().mark();
     },
   };

@@ -1,6 +1,12 @@
 import { useEffect, useRef } from "react";
 import { flutterReadings, speedReading, type LogContext } from "@/core/alignment/log-reading";
-import { inForce, type Adjuster, type Phase, type StationId } from "@/core/alignment/records";
+import {
+  inForce,
+  type Adjuster,
+  type Circumstances,
+  type Phase,
+  type StationId,
+} from "@/core/alignment/records";
 import { readingsOf } from "@/core/alignment/station-state";
 import { frequencyUncertaintyOf } from "@/core/reference/reference-tape";
 import { keepRecording, StorageFullError } from "@/storage/recordings";
@@ -13,7 +19,13 @@ import type { Measured } from "./measured";
  * Writes readings and turns into the job. Around every turn a working reading is kept by itself, the last
  * steady one before and the first steady one after, because the turn card learns from the two.
  */
-export function useLogbook(view: JobView, stationId: StationId, nominalHz: number, listener: ListenerState) {
+export function useLogbook(
+  view: JobView,
+  stationId: StationId,
+  nominalHz: number,
+  listener: ListenerState,
+  circumstances: Circumstances = {},
+) {
   const awaiting = useRef<{ since: string } | null>(null);
   const { measured, live } = listener;
 
@@ -32,6 +44,7 @@ export function useLogbook(view: JobView, stationId: StationId, nominalHz: numbe
     clockPercent: measured?.clockPercent,
     nominalHz: measured?.nominalHz ?? nominalHz,
     evidenceId,
+    circumstances,
     speedCmPerS: view.job.speedCmPerS,
     phase,
     at,
@@ -113,7 +126,7 @@ export function useLogbook(view: JobView, stationId: StationId, nominalHz: numbe
   };
 
   /** Logs that an adjuster was turned (clockwise positive), or that work was done (null). */
-  const logTurn = async (adjuster: Adjuster, turns: number | null) => {
+  const logTurn = async (adjuster: Adjuster, turns: number | null, atStop = false) => {
     const now = Date.now();
     await keepReadingBefore(now);
     const at = new Date(now).toISOString();
@@ -123,6 +136,7 @@ export function useLogbook(view: JobView, stationId: StationId, nominalHz: numbe
       station: stationId,
       adjusterId: adjuster.id,
       turns,
+      ...(atStop && { atStop }),
       at,
       note: "",
       supersedes: null,

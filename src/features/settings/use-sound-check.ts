@@ -57,6 +57,7 @@ export function useSoundCheck() {
           speedFactor: 1,
           nominalHz: toneHz,
           evidenceSeconds: KEPT_SECONDS,
+          geometry: { parts: [], speedCmPerS: 4.76, firstSpeedCmPerS: 4.76 },
         },
         callback((result: ListeningResult) => {
           setLive(result);

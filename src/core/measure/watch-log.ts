@@ -1,0 +1,112 @@
+import type { TransportEvent } from "./transport-events";
+
+/** A long run in few numbers: one value per step of each quantity, null where there was no tone. */
+export interface WatchTrack {
+  startSeconds: number;
+  stepSeconds: number;
+  speedPercent: Array<number | null>;
+  flutterPercent: Array<number | null>;
+  levelDb: Array<number | null>;
+  events: TransportEvent[];
+}
+
+const FIRST_STEP_SECONDS = 0.5;
+/** When so many steps are full they are joined two by two: an hour fits as well as a day. */
+export const MOST_STEPS = 3600;
+const MOST_EVENTS = 400;
+const SAME_EVENT_SECONDS = 0.25;
+const STALL_SECONDS = 0.3;
+
+type Quantity = "speedPercent" | "flutterPercent" | "levelDb";
+const QUANTITIES: readonly Quantity[] = ["speedPercent", "flutterPercent", "levelDb"];
+
+/** What of a moment is logged; null for what there was not. */
+export type WatchMoment = Record<Quantity, number | null>;
+
+/** Logs speed, flutter and level over a run of any length, in bounded memory. */
+export class WatchLog {
+  private readonly track: WatchTrack;
+  private sums = new Map<Quantity, { sum: number; count: number }>();
+  private stepEnds: number;
+  private goneSince: number | null = null;
+
+  constructor(startSeconds: number) {
+    this.track = {
+      startSeconds,
+      stepSeconds: FIRST_STEP_SECONDS,
+      speedPercent: [],
+      flutterPercent: [],
+      levelDb: [],
+      events: [],
+    };
+    this.stepEnds = startSeconds + FIRST_STEP_SECONDS;
+  }
+
+  add(seconds: number, moment: WatchMoment): void {
+    while (seconds >= this.stepEnds) this.closeStep();
+    for (const quantity of QUANTITIES) {
+      const value = moment[quantity];
+      if (value === null) continue;
+      const kept = this.sums.get(quantity) ?? { sum: 0, count: 0 };
+      this.sums.set(quantity, { sum: kept.sum + value, count: kept.count + 1 });
+    }
+    this.watchTone(seconds, moment.speedPercent !== null);
+  }
+
+  /** Events found elsewhere; the ones that are in already are passed over. */
+  addEvents(events: TransportEvent[]): void {
+    const { track } = this;
+    for (const event of events) {
+      const known = track.events.some(
+        (e) => Math.abs(e.atSeconds - event.atSeconds) < SAME_EVENT_SECONDS + 0.5 * e.seconds,
+      );
+      if (known || event.atSeconds < track.startSeconds || track.events.length >= MOST_EVENTS) continue;
+      track.events.push(event);
+    }
+    track.events.sort((a, b) => a.atSeconds - b.atSeconds);
+  }
+
+  get snapshot(): WatchTrack {
+    const { speedPercent, flutterPercent, levelDb, events, ...rest } = this.track;
+    return {
+      ...rest,
+      speedPercent: [...speedPercent],
+      flutterPercent: [...flutterPercent],
+      levelDb: [...levelDb],
+      events: [...events],
+    };
+  }
+
+  /** A tone that goes and comes back stood still in between. */
+  private watchTone(seconds: number, there: boolean): void {
+    if (!there) {
+      if (this.track.speedPercent.some((v) => v !== null)) this.goneSince ??= seconds;
+      return;
+    }
+    const gone = this.goneSince;
+    this.goneSince = null;
+    if (gone !== null && seconds - gone >= STALL_SECONDS)
+      this.addEvents([{ kind: "stall", atSeconds: gone, seconds: seconds - gone, percent: null }]);
+  }
+
+  private closeStep(): void {
+    for (const quantity of QUANTITIES) {
+      const kept = this.sums.get(quantity);
+      this.track[quantity].push(kept ? kept.sum / kept.count : null);
+    }
+    this.sums = new Map();
+    if (this.track.speedPercent.length >= MOST_STEPS) this.halve();
+    this.stepEnds += this.track.stepSeconds;
+  }
+
+  private halve(): void {
+    for (const quantity of QUANTITIES) {
+      const values = this.track[quantity];
+      this.track[quantity] = Array.from({ length: values.length >> 1 }, (_, i) => {
+        const [a, b] = [values[2 * i], values[2 * i + 1]];
+        return a === null ? b : b === null ? a : (a + b) / 2;
+      });
+    }
+    this.track.stepSeconds *= 2;
+  }
+}

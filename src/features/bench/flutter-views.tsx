@@ -1,0 +1,145 @@
+"use client";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import MenuItem from "@mui/material/MenuItem";
+import TextField from "@mui/material/TextField";
+import ToggleButton from "@mui/material/ToggleButton";
+import ToggleButtonGroup from "@mui/material/ToggleButtonGroup";
+import { useLiveQuery } from "dexie-react-hooks";
+import { useState } from "react";
+import { compareRuns } from "@/core/advice/compare-runs";
+import { explainTransport, NOTHING_KNOWN } from "@/core/advice/explain-transport";
+import { limitFor, primaryFlutter } from "@/core/alignment/limits";
+import type { TransportView } from "@/core/listen/live-listening";
+import type { FlutterResult } from "@/core/measure/flutter";
+import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
+import { database } from "@/storage/database";
+import { newId } from "@/storage/jobs";
+import { keepRun } from "@/storage/runs";
+import type { JobView } from "../job/use-job-records";
+import { FlutterPanel } from "./flutter-panel";
+import { marksOf, PartsPicture } from "./parts-picture";
+import type { ListenerState } from "./use-listener";
+import { WatchPanel } from "./watch-panel";
+
+const VIEWS = ["parts", "spectrum and meters", "watch"] as const;
+type View = (typeof VIEWS)[number];
+
+interface FlutterViewsProps {
+  view: JobView;
+  flutter: FlutterResult | null;
+  listener: ListenerState;
+}
+
+/** What lies behind the flutter figure: the guilty part, the spectrum with all meters, or the whole run. */
+export function FlutterViews({ view, flutter, listener }: FlutterViewsProps) {
+  const [shown, setShown] = useState<View>("parts");
+  const { job, machine } = view;
+  const { transport } = listener;
+  const runs = useLiveQuery(() => database.runs.where("jobId").equals(job.id).toArray(), [job.id]) ?? [];
+  const [against, setAgainst] = useState("");
+  const before = runs.find(({ id }) => id === against);
+  const house = TOLERANCE_CLASSES[machine.toleranceClass];
+  return (
+    <Box>
+      <Box sx={{ display: "flex", gap: 1, alignItems: "center", flexWrap: "wrap", mb: 0.75 }}>
+        <ToggleButtonGroup
+          exclusive
+          aria-label="View"
+          value={shown}
+          onChange={(_, chosen: View | null) => chosen && setShown(chosen)}
+        >
+          {VIEWS.map((name) => (
+            <ToggleButton key={name} value={name} sx={{ minHeight: 44, textTransform: "none", px: 1.5 }}>
+              {name}
+            </ToggleButton>
+          ))}
+        </ToggleButtonGroup>
+        <Box sx={{ flex: 1 }} />
+        {shown === "parts" && transport && (
+          <Button
+            color="inherit"
+            variant="outlined"
+            onClick={() => void keepRun(runOf(transport, job.id, `run ${runs.length + 1}`))}
+          >
+            Keep this run
+          </Button>
+        )}
+        {shown === "parts" && runs.length > 0 && (
+          <TextField
+            select
+            size="small"
+            label="Against"
+            value={before ? against : ""}
+            onChange={({ target }) => setAgainst(target.value)}
+            sx={{ minWidth: 112 }}
+          >
+            <MenuItem value="">nothing</MenuItem>
+            {runs.map(({ id, label }) => (
+              <MenuItem key={id} value={id}>
+                {label}
+              </MenuItem>
+            ))}
+          </TextField>
+        )}
+      </Box>
+      {shown === "parts" &&
+        (transport ? (
+          <PartsPicture
+            finding={transport.finding}
+            explanations={explainTransport({
+              ...NOTHING_KNOWN,
+              finding: transport.finding,
+              events: transport.events,
+              watchedSeconds: transport.seconds,
+              flutterLimitPercent: house.weightedPeakFlutterPercent,
+            })}
+            changes={before ? compareRuns(before, transport.finding) : null}
+            machineHasParts={machine.parts.length > 0}
+          />
+        ) : (
+          <Box sx={{ color: "text.secondary", fontSize: 18, py: 2 }}>
+            {listener.live
+              ? "Listening for the parts that turn; some eight seconds."
+              : "No tone has been heard yet."}
+          </Box>
+        ))}
+      {shown === "spectrum and meters" && flutter && (
+        <FlutterPanel
+          flutter={flutter}
+          spectrum={listener.spectrum}
+          meter={machine.flutterMeter}
+          marks={transport ? marksOf(transport.finding) : NO_MARKS}
+        />
+      )}
+      {shown === "watch" && (
+        <WatchPanel
+          jobId={job.id}
+          listener={listener}
+          speedLimitPercent={limitFor(machine, "speedError") ?? house.speedErrorPercent}
+          flutterLimitPercent={limitFor(machine, primaryFlutter(machine.flutterMeter))}
+        />
+      )}
+    </Box>
+  );
+}
+
+const NO_MARKS: ReturnType<typeof marksOf> = [];
+
+/** What of a run is kept to compare a later one with. */
+const runOf = ({ finding, seconds }: TransportView, jobId: string, label: string) => ({
+  id: newId(),
+  jobId,
+  at: new Date().toISOString(),
+  label,
+  seconds,
+  totalRmsPercent: finding.totalRmsPercent,
+  parts: finding.parts.map(({ part, role, rateHz, peakPercent, sharePercent, certainty }) => ({
+    part,
+    role,
+    rateHz,
+    peakPercent,
+    sharePercent,
+    certainty,
+  })),
+});

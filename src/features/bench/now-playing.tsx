@@ -1,0 +1,106 @@
+"use client";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import ToggleButton from "@mui/material/ToggleButton";
+import ToggleButtonGroup from "@mui/material/ToggleButtonGroup";
+import { POSITIONS, SIDES, SUPPLIES, type Circumstances } from "@/core/alignment/records";
+import type { SideSpeeds } from "@/core/alignment/sides";
+import { fixed, THIN_SPACE } from "@/core/formats/number-text";
+import { Card } from "@/ui/card";
+import { READING_FONT } from "@/ui/theme";
+
+interface NowPlayingProps {
+  circumstances: Circumstances;
+  onChange(circumstances: Circumstances): void;
+  /** The practice machine knows which side it plays. */
+  sideKnown: boolean;
+  sides: SideSpeeds;
+  share: boolean;
+  onShare(share: boolean): void;
+  targetPercent: number;
+}
+
+/** What the readings are taken of: side, place on the reel, supply; and what the two sides add up to. */
+export function NowPlaying(props: NowPlayingProps) {
+  const { circumstances, onChange, sideKnown, sides, share, onShare, targetPercent } = props;
+  const { differencePercent } = sides;
+  return (
+    <Card title="Now playing">
+      <Choice
+        label="Side or direction"
+        choices={SIDES}
+        value={circumstances.side}
+        disabled={sideKnown}
+        onChoose={(side) => onChange({ ...circumstances, side })}
+      />
+      <Choice
+        label="Place on the reel"
+        choices={POSITIONS}
+        value={circumstances.position}
+        onChoose={(position) => onChange({ ...circumstances, position })}
+      />
+      <Choice
+        label="Supply"
+        choices={SUPPLIES}
+        value={circumstances.supply}
+        onChoose={(supply) => onChange({ ...circumstances, supply })}
+      />
+      {(sides.a !== null || sides.b !== null) && (
+        <Box sx={{ mt: 1, fontFamily: READING_FONT, fontSize: 15, lineHeight: 1.5 }}>
+          A {show(sides.a)}
+          <br />B {show(sides.b)}
+          {differencePercent !== null && <Box sx={{ fontWeight: 700 }}>B − A {show(differencePercent)}</Box>}
+        </Box>
+      )}
+      {differencePercent !== null && (
+        <>
+          <Box sx={{ mt: 0.5, fontWeight: 650, lineHeight: 1.3 }}>
+            {targetPercent === 0
+              ? "Aim at right speed on this side."
+              : `Aim at ${show(targetPercent)} on this side.`}
+          </Box>
+          <Button
+            size="small"
+            color="inherit"
+            variant="outlined"
+            sx={{ mt: 0.75 }}
+            onClick={() => onShare(!share)}
+          >
+            {share ? "Set on this side instead" : "Share the error"}
+          </Button>
+        </>
+      )}
+    </Card>
+  );
+}
+
+const show = (value: number | null) => (value === null ? "–" : `${fixed(value, 2, true)}${THIN_SPACE}%`);
+
+interface ChoiceProps<T extends string> {
+  label: string;
+  choices: readonly T[];
+  value: T | undefined;
+  disabled?: boolean;
+  onChoose(value: T | undefined): void;
+}
+
+/** One of a few words, or none: a second press takes the choice back. */
+function Choice<T extends string>({ label, choices, value, disabled = false, onChoose }: ChoiceProps<T>) {
+  return (
+    <ToggleButtonGroup
+      exclusive
+      fullWidth
+      aria-label={label}
+      value={value ?? null}
+      disabled={disabled}
+      onChange={(_, chosen: T | null) => onChoose(chosen ?? undefined)}
+      sx={{ mt: 0.5 }}
+    >
+      {choices.map((choice) => (
+        <ToggleButton key={choice} value={choice} sx={{ minHeight: 44, textTransform: "none", px: 0.5 }}>
+          {choice}
+        </ToggleButton>
+      ))}
+    </ToggleButtonGroup>
+  );
+}

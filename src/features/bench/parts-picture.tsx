@@ -1,0 +1,193 @@
+"use client";
+import Box from "@mui/material/Box";
+import Typography from "@mui/material/Typography";
+import Link from "next/link";
+import type { PartChange } from "@/core/advice/compare-runs";
+import { weightedPeakOf, type Explanation } from "@/core/advice/explain-transport";
+import type { PartFinding } from "@/core/advice/find-parts";
+import { GLYPH_PATHS } from "@/ui/glyph-paths";
+import { OnceAround } from "@/ui/once-around";
+import { READING_FONT } from "@/ui/theme";
+import { VerdictMark } from "@/ui/verdict-mark";
+
+interface PartsPictureProps {
+  finding: PartFinding;
+  explanations: Explanation[];
+  /** Against an earlier run, where one was chosen. */
+  changes: PartChange[] | null;
+  machineHasParts: boolean;
+}
+
+const MOST_ROWS = 4;
+
+/** Which part the flutter comes from, readable from across the bench. */
+export function PartsPicture({ finding, explanations, changes, machineHasParts }: PartsPictureProps) {
+  const [first] = explanations;
+  const guilty = new Set(explanations.map(({ fault }) => fault.split(" (")[0]));
+  const shown = finding.parts.slice(0, MOST_ROWS);
+  const shape = shown.find(({ part, turn }) => turn !== null && guilty.has(part)) ?? shown[0];
+  return (
+    <Box role="region" aria-label="Where the flutter comes from">
+      <Box sx={{ display: "flex", gap: 2, alignItems: "flex-start" }}>
+        <Box sx={{ flex: 1, minWidth: 0 }}>
+          <Headline explanation={first} heard={finding.parts.length > 0} />
+          <Typography sx={{ color: "text.secondary", lineHeight: 1.3, fontSize: 14.5 }}>
+            {first ? `${first.because}. ${first.cure}` : idle(finding, machineHasParts)}
+          </Typography>
+        </Box>
+        {shape?.turn && (
+          <Box sx={{ width: 190, flex: "none" }}>
+            <OnceAround
+              label={`The ${shape.part}, once around: ${shape.shape}, ±${shape.peakPercent.toFixed(3)} percent`}
+              percent={shape.turn.percent}
+            />
+            <Box sx={{ textAlign: "center", fontSize: 13, color: "text.secondary", mt: -0.5 }}>
+              {shape.part}
+            </Box>
+          </Box>
+        )}
+      </Box>
+      <Bars finding={finding} guilty={guilty} changes={changes} />
+      {!machineHasParts && (
+        <Typography sx={{ mt: 0.5 }}>
+          <Link href="/machines">Enter this machine’s rotating parts</Link> and the lines get names.
+        </Typography>
+      )}
+    </Box>
+  );
+}
+
+function Headline({ explanation, heard }: { explanation: Explanation | undefined; heard: boolean }) {
+  return (
+    <Box
+      sx={{
+        display: "flex",
+        alignItems: "center",
+        gap: 1,
+        color: explanation ? "error.main" : "success.main",
+        fontSize: 30,
+        fontWeight: 760,
+        lineHeight: 1.1,
+        mb: 0.5,
+      }}
+    >
+      <svg width="26" height="26" viewBox="0 0 12 12" aria-hidden style={{ flex: "none" }}>
+        <path
+          d={GLYPH_PATHS[explanation ? "cross" : "check"]}
+          fill="none"
+          stroke="currentColor"
+          strokeWidth={2.2}
+        />
+      </svg>
+      <span>{explanation?.fault ?? (heard ? "no part stands out" : "nothing with a rhythm")}</span>
+    </Box>
+  );
+}
+
+function idle(finding: PartFinding, machineHasParts: boolean): string {
+  if (finding.warnings.length > 0) return finding.warnings[0];
+  return machineHasParts ? "Each part turns as quietly as it should for this machine’s limit." : "";
+}
+
+interface BarsProps {
+  finding: PartFinding;
+  guilty: Set<string>;
+  changes: PartChange[] | null;
+}
+
+function Bars({ finding, guilty, changes }: BarsProps) {
+  const rows = changes
+    ? changes.slice(0, MOST_ROWS).map((change) => {
+        const part = finding.parts.find((p) => p.part === change.part);
+        return {
+          name: change.part,
+          percent: change.afterPercent,
+          before: change.beforePercent as number | null,
+          says: change.change,
+          guilty: guilty.has(change.part),
+          alike: part?.indistinguishableFrom ?? [],
+        };
+      })
+    : finding.parts.slice(0, MOST_ROWS).map((part) => ({
+        name: part.part,
+        percent: part.peakPercent,
+        before: null,
+        says: `${part.sharePercent.toFixed(0)} %${part.certainty < 0.7 ? ", unsure" : ""}`,
+        guilty: guilty.has(part.part),
+        alike: part.indistinguishableFrom,
+      }));
+  const most = Math.max(1e-6, ...rows.flatMap(({ percent, before }) => [percent, before ?? 0]));
+  return (
+    <Box
+      component="ul"
+      aria-label="Parts heard"
+      sx={{
+        listStyle: "none",
+        m: 0,
+        mt: 0.75,
+        p: 0,
+        display: "grid",
+        gridTemplateColumns: "minmax(92px, auto) 1fr auto auto",
+        columnGap: 1.25,
+        rowGap: 0.5,
+        alignItems: "center",
+        "& > li": { display: "contents" },
+      }}
+    >
+      {rows.map((row) => (
+        <li key={row.name}>
+          <Box
+            sx={{
+              fontSize: 17,
+              fontWeight: row.guilty ? 750 : 500,
+              color: row.guilty ? "error.main" : "text.primary",
+            }}
+          >
+            {row.guilty ? (
+              <VerdictMark verdict="fail" detail={[row.name, ...row.alike].join(" or ")} />
+            ) : (
+              [row.name, ...row.alike].join(" or ")
+            )}
+          </Box>
+          <Box sx={{ position: "relative", height: 18 }}>
+            <Box
+              sx={{
+                position: "absolute",
+                inset: 0,
+                right: "auto",
+                width: `${(100 * row.percent) / most}%`,
+                bgcolor: row.guilty ? "error.main" : "text.secondary",
+                opacity: row.guilty ? 1 : 0.55,
+              }}
+            />
+            {row.before !== null && (
+              <Box
+                sx={{
+                  position: "absolute",
+                  inset: 0,
+                  right: "auto",
+                  width: `${(100 * row.before) / most}%`,
+                  border: 2,
+                  borderColor: "text.primary",
+                }}
+              />
+            )}
+          </Box>
+          <Box sx={{ fontFamily: READING_FONT, fontSize: 15, textAlign: "right" }}>
+            ±{row.percent.toFixed(3)} %
+          </Box>
+          <Box sx={{ fontFamily: READING_FONT, fontSize: 15, textAlign: "right", minWidth: 52 }}>
+            {row.says}
+          </Box>
+        </li>
+      ))}
+    </Box>
+  );
+}
+
+/** The part with the largest weighted flutter of its own, for marks on the spectrum. */
+export const marksOf = (finding: PartFinding) =>
+  finding.parts
+    .toSorted((a, b) => weightedPeakOf(b) - weightedPeakOf(a))
+    .slice(0, 5)
+    .map(({ part, rateHz }) => ({ rateHz, label: part }));
