@@ -25,7 +25,9 @@ export async function createJob(job: Job, machine: Machine | null): Promise<void
 /** Changes single fields of a job, so that two tabs that change different fields do not undo each other. */
 export async function changeJob(
   id: string,
-  fields: Partial<Pick<Job, "complaint" | "notes" | "waiting" | "finishedAt" | "tapeId" | "speedCmPerS" | "oneSideOnly">>,
+  fields: Partial<
+    Pick<Job, "complaint" | "notes" | "waiting" | "finishedAt" | "tapeId" | "speedCmPerS" | "oneSideOnly">
+  >,
 ): Promise<void> {
   await database.jobs.update(id, { ...fields, updatedAt: new Date().toISOString() });
 }

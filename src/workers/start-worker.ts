@@ -1,4 +1,5 @@
 import * as Comlink from "comlink";
+import type { ComparisonApi } from "./comparison.worker";
 import type { ListenerApi } from "./listener-api";
 import type { PlayerApi } from "./player.worker";
 import type { RecordingApi } from "./recording.worker";
@@ -31,6 +32,10 @@ export const startPlayer = (): WorkerOf<PlayerApi> =>
 /** A worker that measures recordings, one after the other. */
 export const startRecordingMeter = (): WorkerOf<RecordingApi> =>
   wrapped(new Worker(new URL("./recording.worker.ts", import.meta.url), { type: "module" }));
+
+/** A worker that compares recordings of music. */
+export const startComparison = (): WorkerOf<ComparisonApi> =>
+  wrapped(new Worker(new URL("./comparison.worker.ts", import.meta.url), { type: "module" }));
 
 export const callback = Comlink.proxy;
 export const handOver = Comlink.transfer;

@@ -13,6 +13,8 @@ const SCATTERS = 7;
 const SMALLEST_PERCENT = 0.5;
 const LONGEST_TICK_SECONDS = 0.05;
 const STALL_SECONDS = 0.15;
+const MOST_A_MINUTE = 20;
+const STANDS_OUT = 1.5;
 /** Events closer than this are one. */
 const JOIN_SECONDS = 0.1;
 
@@ -40,6 +42,23 @@ export function transportEvents(
   const away = known.map((m) => Math.abs(m - usual)).sort((a, b) => a - b);
   const threshold = Math.max(SMALLEST_PERCENT, SCATTERS * 1.48 * away[away.length >> 1]);
   const stepSeconds = perStep / rateHz;
+  const minutes = (steps * stepSeconds) / 60;
+  const found = eventsAbove(means, usual, threshold, stepSeconds, startSeconds);
+  if (found.length <= MOST_A_MINUTE * Math.max(0.5, minutes)) return found;
+  // what comes so often is the machine's flutter: only what stands out from that is an event
+  const sizes = found.map(({ percent }) => Math.abs(percent ?? 0)).sort((a, b) => a - b);
+  const raised = STANDS_OUT * sizes[sizes.length >> 1];
+  return eventsAbove(means, usual, Math.max(threshold, raised), stepSeconds, startSeconds);
+}
+
+function eventsAbove(
+  means: number[],
+  usual: number,
+  threshold: number,
+  stepSeconds: number,
+  startSeconds: number,
+): TransportEvent[] {
+  const steps = means.length;
   const join = Math.round(JOIN_SECONDS / stepSeconds);
 
   const events: TransportEvent[] = [];

@@ -8,7 +8,7 @@ import { useHotkeys } from "react-hotkeys-hook";
 import { limitFor } from "@/core/alignment/limits";
 import type { Phase, StationId } from "@/core/alignment/records";
 import { sideSpeeds, targetFor } from "@/core/alignment/sides";
-import { readingsOf } from "@/core/alignment/station-state";
+import { decidingQuantity, readingsOf } from "@/core/alignment/station-state";
 import { ROUTE, stationById, type Station } from "@/core/alignment/stations";
 import { adviseTurn, learnedTurns, type TurnAdvice } from "@/core/alignment/turn-guidance";
 import { JobTapeLine, stationHref } from "../job/job-tape-line";
@@ -19,7 +19,8 @@ import { BenchHeader } from "./bench-header";
 import { Checklist } from "./checklist";
 import { KeyList } from "./key-list";
 import { nominalToneHz, useJobListener } from "./listener-provider";
-import { MeasurePanel } from "./measure-panel";
+import { useGuideTone } from "./use-guide-tone";
+import { MeasurePanel, shownAt } from "./measure-panel";
 import { NowPlaying } from "./now-playing";
 import { PracticeDrawer } from "./practice-drawer";
 import { SetUpColumn } from "./set-up-card";
@@ -36,6 +37,7 @@ import { useChosenWork, WorkCard } from "./work-card";
 /** Within this share of the limit there is nothing more to gain by turning. */
 const GOOD_ENOUGH_SHARE = 0.2;
 const SMALLEST_GOOD_ENOUGH_PERCENT = 0.04;
+const GUIDE_WINDOW_PERCENT = 0.5;
 
 export function Bench({ jobId, stationId }: { jobId: string; stationId: StationId }) {
   const view = useJobRecords(jobId);
@@ -83,6 +85,7 @@ function OpenBench({
       share={share}
       onShare={(on) => void changeJob(job.id, { oneSideOnly: !on })}
       targetPercent={targetPercent}
+      sideOnly={station.id !== "speed"}
     />
   );
   const { adjusters } = machine;
@@ -102,12 +105,22 @@ function OpenBench({
     if (next) router.push(stationHref(job.id, next));
   };
 
+  const shown = shownAt(station, view, listener.measured);
+  const guideWindow = limitFor(machine, decidingQuantity(station.id, machine)) ?? GUIDE_WINDOW_PERCENT;
+  const guide = useGuideTone(
+    shown && measuring ? shown.value - targetPercent : null,
+    // the tolerance is where the work ends, not where the ear should be content
+    guideWindow * GOOD_ENOUGH_SHARE,
+    listener.kind === "sound card",
+  );
+
   // these parts of the bench do not change with each reading: they get functions that stay the same
   const logFromSlip = useLatest((phase: Phase) => void logAs(phase));
   const turnedFromCard = useLatest((atStop: boolean) => void turned(atStop));
   const workDone = useLatest(() => void turned());
   const showKeys = useLatest(() => setKeys(true));
   const hideKeys = useLatest(() => setKeys(false));
+  const toggleGuide = useLatest(guide.toggle);
   const togglePractice = useLatest(() => setDrawer((open) => !open));
   const chooseWorkStable = useLatest(chooseWork);
 
@@ -117,6 +130,7 @@ function OpenBench({
     l: () => void logAs("as left"),
     t: () => void turned(),
     p: () => setDrawer((open) => !open),
+    g: () => measuring && guide.toggle(),
     "[": () => step(-1),
     "]": () => step(1),
     PageUp: () => step(-1),
@@ -157,6 +171,11 @@ function OpenBench({
       <Box sx={{ px: 2.5 }}>
         <JobTapeLine records={view} here={station.id} />
       </Box>
+      {guide.warning && (
+        <Alert severity="warning" sx={{ mx: 2.5 }}>
+          {guide.warning}
+        </Alert>
+      )}
       {(notice ?? listener.trouble) && (
         <Alert
           severity="warning"
@@ -234,7 +253,13 @@ function OpenBench({
           />
         )}
         {measuring && (
-          <SourceBar listener={listener} firstButton={sourceButton} onPractice={togglePractice} />
+          <SourceBar
+            listener={listener}
+            firstButton={sourceButton}
+            guideOn={guide.on}
+            onGuide={toggleGuide}
+            onPractice={togglePractice}
+          />
         )}
       </Box>
       <KeyList open={keys} onClose={hideKeys} />

@@ -11,6 +11,7 @@ const KEYS = [
   ["L", "log as left"],
   ["T", "I turned it, or did it"],
   ["[ ]", "station before, station after (also Page Up, Page Down)"],
+  ["G", "guide tone in the headphones, on or off"],
   ["P", "practice machine"],
   [",", "source"],
   ["?", "this list"],

@@ -18,11 +18,13 @@ interface NowPlayingProps {
   share: boolean;
   onShare(share: boolean): void;
   targetPercent: number;
+  /** Only the side matters here. */
+  sideOnly: boolean;
 }
 
 /** What the readings are taken of: side, place on the reel, supply; and what the two sides add up to. */
 export function NowPlaying(props: NowPlayingProps) {
-  const { circumstances, onChange, sideKnown, sides, share, onShare, targetPercent } = props;
+  const { circumstances, onChange, sideKnown, sides, share, onShare, targetPercent, sideOnly } = props;
   const { differencePercent } = sides;
   return (
     <Card title="Now playing">
@@ -33,26 +35,30 @@ export function NowPlaying(props: NowPlayingProps) {
         disabled={sideKnown}
         onChoose={(side) => onChange({ ...circumstances, side })}
       />
-      <Choice
-        label="Place on the reel"
-        choices={POSITIONS}
-        value={circumstances.position}
-        onChoose={(position) => onChange({ ...circumstances, position })}
-      />
-      <Choice
-        label="Supply"
-        choices={SUPPLIES}
-        value={circumstances.supply}
-        onChoose={(supply) => onChange({ ...circumstances, supply })}
-      />
-      {(sides.a !== null || sides.b !== null) && (
+      {!sideOnly && (
+        <>
+          <Choice
+            label="Place on the reel"
+            choices={POSITIONS}
+            value={circumstances.position}
+            onChoose={(position) => onChange({ ...circumstances, position })}
+          />
+          <Choice
+            label="Supply"
+            choices={SUPPLIES}
+            value={circumstances.supply}
+            onChoose={(supply) => onChange({ ...circumstances, supply })}
+          />
+        </>
+      )}
+      {!sideOnly && (sides.a !== null || sides.b !== null) && (
         <Box sx={{ mt: 1, fontFamily: READING_FONT, fontSize: 15, lineHeight: 1.5 }}>
           A {show(sides.a)}
           <br />B {show(sides.b)}
           {differencePercent !== null && <Box sx={{ fontWeight: 700 }}>B − A {show(differencePercent)}</Box>}
         </Box>
       )}
-      {differencePercent !== null && (
+      {!sideOnly && differencePercent !== null && (
         <>
           <Box sx={{ mt: 0.5, fontWeight: 650, lineHeight: 1.3 }}>
             {targetPercent === 0

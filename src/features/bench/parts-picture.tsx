@@ -112,7 +112,7 @@ function Bars({ finding, guilty, changes }: BarsProps) {
         name: part.part,
         percent: part.peakPercent,
         before: null,
-        says: `${part.sharePercent.toFixed(0)} %${part.certainty < 0.7 ? ", unsure" : ""}`,
+        says: part.sharePercent < 0.5 ? "<1 %" : `${part.sharePercent.toFixed(0)} %`,
         guilty: guilty.has(part.part),
         alike: part.indistinguishableFrom,
       }));

@@ -45,7 +45,6 @@ export const SetUpColumn = memo(function SetUpColumn({
           </Typography>
         )}
       </Card>
-      {children}
       {adjuster && (
         <Card title="What sets it">
           <Typography sx={{ fontWeight: 700, overflowWrap: "anywhere" }}>{adjuster.name}</Typography>
@@ -54,6 +53,7 @@ export const SetUpColumn = memo(function SetUpColumn({
           </Typography>
         </Card>
       )}
+      {children}
       {station.caution && (
         <Card title="Mind" tone="warning">
           <Typography sx={{ lineHeight: 1.4 }}>{station.caution}</Typography>

@@ -15,13 +15,15 @@ import type { ListenerState } from "./use-listener";
 interface SourceBarProps {
   listener: ListenerState;
   firstButton: RefObject<HTMLButtonElement | null>;
+  guideOn: boolean;
+  onGuide(): void;
   onPractice(): void;
 }
 
 const NAMES = { practice: "Practice machine", file: "File", "sound card": "Sound card" };
 
 /** What Unzel listens to, how loud it is, and whether it is sound. */
-export function SourceBar({ listener, firstButton, onPractice }: SourceBarProps) {
+export function SourceBar({ listener, firstButton, guideOn, onGuide, onPractice }: SourceBarProps) {
   const { kind, live, measured, progress, check } = listener;
   const [checking, setChecking] = useState(false);
   const problem = problemOf(listener);
@@ -32,9 +34,10 @@ export function SourceBar({ listener, firstButton, onPractice }: SourceBarProps)
       sx={{
         display: "flex",
         alignItems: "center",
-        gap: 1.5,
+        gap: 1,
         px: 2.5,
         py: 0.75,
+        "& .MuiButton-root": { px: 1, minWidth: 0 },
         minHeight: 58,
         borderTop: 1,
         borderColor: "divider",
@@ -64,7 +67,7 @@ export function SourceBar({ listener, firstButton, onPractice }: SourceBarProps)
         role="status"
         sx={{
           flex: 1,
-          minWidth: 120,
+          minWidth: 90,
           color: problem ? "warning.main" : "success.main",
           fontWeight: 600,
           lineHeight: 1.25,
@@ -91,6 +94,8 @@ export function SourceBar({ listener, firstButton, onPractice }: SourceBarProps)
         onStop={useLatest(() => void listener.stop())}
         onSoundCard={useLatest(() => void listener.startSoundCard())}
         onFile={useLatest((file: File) => void listener.measureFile(file))}
+        guideOn={guideOn}
+        onGuide={onGuide}
         onPractice={onPractice}
       />
     </Box>
@@ -109,6 +114,8 @@ function problemOf({ measured, check, live }: ListenerState): string | undefined
 interface SourceButtonsProps {
   stoppable: boolean;
   firstButton: RefObject<HTMLButtonElement | null>;
+  guideOn: boolean;
+  onGuide(): void;
   onStop(): void;
   onSoundCard(): void;
   onFile(file: File): void;
@@ -118,6 +125,8 @@ interface SourceButtonsProps {
 const SourceButtons = memo(function SourceButtons({
   stoppable,
   firstButton,
+  guideOn,
+  onGuide,
   onStop,
   onSoundCard,
   onFile,
@@ -126,9 +135,19 @@ const SourceButtons = memo(function SourceButtons({
   return (
     <>
       {stoppable && (
-        <Button color="inherit" onClick={onStop}>
-          Stop
-        </Button>
+        <>
+          <Button
+            color="inherit"
+            variant={guideOn ? "outlined" : "text"}
+            aria-pressed={guideOn}
+            onClick={onGuide}
+          >
+            Guide tone<KeyCap>G</KeyCap>
+          </Button>
+          <Button color="inherit" onClick={onStop}>
+            Stop
+          </Button>
+        </>
       )}
       <Button ref={firstButton} color="inherit" onClick={onSoundCard}>
         Sound card
@@ -168,7 +187,7 @@ function Levels({ channels }: { channels: LiveChannel[] }) {
             )}
           </svg>
           <Box sx={{ width: 36 }}>{channel}</Box>
-          <Box sx={{ width: { xs: 80, md: 150 }, height: 9, border: 1, borderColor: "divider" }}>
+          <Box sx={{ width: { xs: 80, md: 110 }, height: 9, border: 1, borderColor: "divider" }}>
             <Box
               sx={{ height: "100%", bgcolor: "currentColor" }}
               style={{ width: `${Math.max(0, Math.min(100, 100 * (1 - peakDbfs / FLOOR_DB)))}%` }}

@@ -18,7 +18,7 @@ import type { PracticeState } from "@/workers/listener-api";
 import { callback, handOver, startListener, type Listener } from "@/workers/start-worker";
 import { measuredFile, measuredLive, type Measured } from "./measured";
 
-export type SourceKind = Reading["source"]["kind"];
+export type SourceKind = Exclude<Reading["source"]["kind"], "by hand">;
 
 export interface PracticeSetUp {
   conditionId: string;

@@ -79,6 +79,7 @@ export function WatchPanel({ jobId, listener, speedLimitPercent, flutterLimitPer
             values={shown.speedPercent}
             window={{ from: -speedLimitPercent, to: speedLimitPercent }}
             marks={shown.events.map(({ atSeconds }) => atSeconds - shown.startSeconds)}
+            height={104}
           />
           <WatchChart
             label="weighted peak flutter, %"
@@ -86,7 +87,7 @@ export function WatchPanel({ jobId, listener, speedLimitPercent, flutterLimitPer
             values={shown.flutterPercent}
             window={flutterLimitPercent === null ? null : { from: 0, to: flutterLimitPercent }}
             marks={[]}
-            height={84}
+            height={74}
           />
         </Box>
       )}

@@ -10,6 +10,8 @@ const PAGES = [
   ["Listen", "/listen"],
   ["Signals", "/signals"],
   ["Tapes", "/tapes"],
+  ["Machines", "/machines"],
+  ["Rules", "/rules"],
   ["Sound card", "/settings"],
 ] as const;
 

@@ -1,0 +1,5 @@
+import { MachinesPage } from "@/features/machines/machines-page";
+
+export default function Page() {
+  return <MachinesPage />;
+}

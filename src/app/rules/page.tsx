@@ -1,0 +1,5 @@
+import { RulesPage } from "@/features/rules/rules-page";
+
+export default function Page() {
+  return <RulesPage />;
+}

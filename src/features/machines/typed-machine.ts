@@ -1,0 +1,119 @@
+import type { Machine } from "@/core/alignment/records";
+import type { MachinePart } from "@/core/workshop/machine-part";
+
+/** What ties a part's turns to the tape, as one chooses it. */
+export const PART_KINDS = {
+  surface: { says: "touches the tape", fields: [["tapeDiameterMm", "Diameter, mm"]] },
+  ratio: {
+    says: "geared to a part",
+    fields: [
+      ["ratioTo", "Driven by"],
+      ["ratio", "Turns for one of it"],
+      ["poles", "Poles"],
+    ],
+  },
+  belt: {
+    says: "belt",
+    fields: [
+      ["beltLengthMm", "Length, mm"],
+      ["pulleyPart", "Over the pulley on"],
+      ["pulleyDiameterMm", "Pulley, mm"],
+    ],
+  },
+  reel: {
+    says: "reel",
+    fields: [
+      ["reel", "supply or take-up"],
+      ["hubRadiusMm", "Hub radius, mm"],
+      ["fullRadiusMm", "Full radius, mm"],
+      ["tapeThicknessMicrometres", "Tape, µm"],
+    ],
+  },
+  counted: {
+    says: "turns counted",
+    fields: [
+      ["countedTurns", "Turns"],
+      ["countedSeconds", "in seconds"],
+    ],
+  },
+} as const;
+export type PartKind = keyof typeof PART_KINDS;
+
+export interface TypedPart {
+  kind: PartKind;
+  texts: Record<string, string>;
+}
+
+export interface TypedMachine {
+  name: string;
+  description: string;
+  speeds: string;
+  toleranceClass: Machine["toleranceClass"];
+  flutterMeter: Machine["flutterMeter"];
+  flutterLimit: string;
+  speedLimit: string;
+  parts: TypedPart[];
+}
+
+const kindOf = (part: MachinePart): PartKind =>
+  "tapeDiameterMm" in part
+    ? "surface"
+    : "ratioTo" in part
+      ? "ratio"
+      : "beltLengthMm" in part
+        ? "belt"
+        : "reel" in part
+          ? "reel"
+          : "counted";
+
+export function typedMachine(machine: Machine): TypedMachine {
+  return {
+    name: machine.name,
+    description: machine.description,
+    speeds: machine.speedsCmPerS.join("; "),
+    toleranceClass: machine.toleranceClass,
+    flutterMeter: machine.flutterMeter,
+    flutterLimit: machine.limits.flutterPercent?.toString() ?? "",
+    speedLimit: machine.limits.speedErrorPercent?.toString() ?? "",
+    parts: machine.parts.map((part) => ({
+      kind: kindOf(part),
+      texts: Object.fromEntries(Object.entries(part).map(([key, value]) => [key, String(value)])),
+    })),
+  };
+}
+
+const number = (text: string | undefined): number | undefined =>
+  text === undefined || text.trim() === "" ? undefined : Number(text.trim().replace(",", "."));
+const WORDS = new Set(["ratioTo", "pulleyPart", "reel"]);
+
+/** The machine as typed, to be checked by its schema; what is no number becomes NaN and is refused. */
+export function machineOf(typed: TypedMachine, before: Machine): Record<string, unknown> {
+  const limits = { flutterPercent: number(typed.flutterLimit), speedErrorPercent: number(typed.speedLimit) };
+  return {
+    ...before,
+    name: typed.name,
+    description: typed.description,
+    speedsCmPerS: typed.speeds
+      .split(/[;\s]+/)
+      .filter((text) => text !== "")
+      .map(number),
+    toleranceClass: typed.toleranceClass,
+    flutterMeter: typed.flutterMeter,
+    limits: Object.fromEntries(Object.entries(limits).filter(([, value]) => value !== undefined)),
+    parts: typed.parts.map(partOf),
+  };
+}
+
+export function partOf({ kind, texts }: TypedPart): Record<string, unknown> {
+  const fields = PART_KINDS[kind].fields.map(([key]): [string, unknown] => [
+    key,
+    WORDS.has(key) ? texts[key]?.trim() || undefined : number(texts[key]),
+  ]);
+  const tolerancePercent = number(texts.tolerancePercent);
+  return {
+    name: texts.name?.trim() ?? "",
+    ...(texts.role && { role: texts.role }),
+    ...(tolerancePercent !== undefined && { tolerancePercent }),
+    ...Object.fromEntries(fields.filter(([, value]) => value !== undefined)),
+  };
+}

@@ -1,0 +1,28 @@
+import { machineSchema, type Machine } from "@/core/alignment/records";
+import { readMachineJson } from "@/core/formats/machine-json";
+import { database } from "./database";
+
+export async function saveMachine(machine: Machine): Promise<void> {
+  await database.machines.put(machineSchema.parse(machine));
+}
+
+/** Deletes a machine unless a job is about it. @throws Error saying which job is */
+export async function deleteMachine(id: string): Promise<void> {
+  await database.transaction("rw", database.machines, database.jobs, async () => {
+    const job = await database.jobs.where("machineId").equals(id).first();
+    if (job) throw new Error(`Job ${job.number} is about this machine, so it has to stay.`);
+    await database.machines.delete(id);
+  });
+}
+
+/**
+ * Imports a machine file; of a machine that is here already, adjusters that the file does not name stay.
+ * @throws ImportError saying what is wrong and what to do
+ */
+export async function importMachine(text: string): Promise<Machine> {
+  const read = readMachineJson(text);
+  const here = await database.machines.get(read.id);
+  const machine = here && read.adjusters.length === 0 ? { ...read, adjusters: here.adjusters } : read;
+  await database.machines.put(machine);
+  return machine;
+}

@@ -1,0 +1,40 @@
+import * as Comlink from "comlink";
+import { bytesOfBlob } from "@/core/formats/byte-source";
+import { openSound } from "@/core/formats/open-sound";
+import { humSpeedOf, type HumSpeed } from "@/core/measure/hum-speed";
+import { matchRecordings, MatchSound, type MatchResult } from "@/core/measure/match/match-recordings";
+import { tuningOf, type Tuning } from "@/core/measure/tuning";
+
+/** Speed of a recording without a reference tape. All reject with a sentence for a file that cannot be read. */
+export interface ComparisonApi {
+  match(recording: File, against: File): Promise<MatchResult>;
+  tuning(recording: File, concertHz: number): Promise<Tuning>;
+  hum(recording: File, mainsHz: 50 | 60): Promise<HumSpeed>;
+}
+
+async function heard(file: File): Promise<MatchSound> {
+  try {
+    const sound = await openSound(bytesOfBlob(file));
+    const kept = new MatchSound(sound.sampleRateHz);
+    for await (const block of sound.blocks()) kept.push(block);
+    return kept;
+  } catch (error) {
+    throw new Error(`${file.name}: ${(error as Error).message}`);
+  }
+}
+
+const api: ComparisonApi = {
+  async match(recording, against) {
+    return matchRecordings(await heard(recording), await heard(against));
+  },
+  async tuning(recording, concertHz) {
+    const sound = await heard(recording);
+    return tuningOf(sound.samples, sound.rateHz, concertHz);
+  },
+  async hum(recording, mainsHz) {
+    const sound = await heard(recording);
+    return humSpeedOf(sound.samples, sound.rateHz, mainsHz);
+  },
+};
+
+Comlink.expose(api);
