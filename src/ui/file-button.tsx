@@ -7,15 +7,16 @@ interface FileButtonProps {
   label: string;
   accept: string;
   onFile(file: File): void;
+  variant?: "text" | "outlined";
   children: ReactNode;
 }
 
 /** A button that asks for one file; the same file can be chosen again. */
-export function FileButton({ label, accept, onFile, children }: FileButtonProps) {
+export function FileButton({ label, accept, onFile, variant = "text", children }: FileButtonProps) {
   const picker = useRef<HTMLInputElement>(null);
   return (
     <>
-      <Button color="inherit" onClick={() => picker.current?.click()}>
+      <Button color="inherit" variant={variant} onClick={() => picker.current?.click()}>
         {children}
       </Button>
       <input

@@ -59,7 +59,7 @@ export function PartRow({ place, part, onChange, onRemove }: PartRowProps) {
           label={label}
           value={part.texts[key] ?? ""}
           onChange={({ target }) => set({ [key]: target.value })}
-          sx={{ width: 140 }}
+          sx={{ width: 116 }}
         />
       ))}
       {part.kind === "counted" && (

@@ -140,7 +140,12 @@ export function BeltRule() {
         </Box>
       )}
       <Box sx={{ display: "flex", gap: 1, alignItems: "center", mt: 1.5 }}>
-        <FileButton label="Stock list" accept=".csv,text/csv" onFile={(file) => void importStock(file)}>
+        <FileButton
+          variant="outlined"
+          label="Stock list"
+          accept=".csv,text/csv"
+          onFile={(file) => void importStock(file)}
+        >
           {form.stock.length > 0 ? `${form.stock.length} belts in the list` : "Stock list (CSV)…"}
         </FileButton>
         <Typography sx={{ color: "text.secondary" }}>

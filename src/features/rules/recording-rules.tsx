@@ -79,10 +79,10 @@ export function MatchRule() {
   return (
     <Card title="Music against another copy of the same recording">
       <Box sx={{ display: "flex", gap: 1, flexWrap: "wrap", alignItems: "center" }}>
-        <FileButton label="Recording of the tape" accept={SOUND} onFile={setMine}>
+        <FileButton variant="outlined" label="Recording of the tape" accept={SOUND} onFile={setMine}>
           {mine?.name ?? "From the tape…"}
         </FileButton>
-        <FileButton label="The other copy" accept={SOUND} onFile={setOther}>
+        <FileButton variant="outlined" label="The other copy" accept={SOUND} onFile={setOther}>
           {other?.name ?? "The other copy…"}
         </FileButton>
         <Button
@@ -148,6 +148,7 @@ export function HumRule() {
           ))}
         </ToggleButtonGroup>
         <FileButton
+          variant="outlined"
           label="Recording with hum"
           accept={SOUND}
           onFile={(file) => {
@@ -198,6 +199,7 @@ export function TuningRule() {
       <Box sx={{ display: "flex", gap: 1, flexWrap: "wrap", alignItems: "center" }}>
         <NumberField label="A is, Hz" value={pitch} onChange={setPitch} width={100} />
         <FileButton
+          variant="outlined"
           label="Recording of music"
           accept={SOUND}
           onFile={(file) => {
