@@ -31,6 +31,8 @@ for (const colorScheme of ["light", "dark"] as const)
       ["listen", "/listen"],
       ["signals", "/signals"],
       ["tapes", "/tapes"],
+      ["machines", "/machines"],
+      ["rules", "/rules"],
       ["sound card", "/settings"],
     ])
       test(`${name} has nothing that axe objects to`, async ({ page }) => {
@@ -53,6 +55,11 @@ for (const colorScheme of ["light", "dark"] as const)
       expect(await violations(page)).toEqual([]);
       await page.getByRole("dialog").getByRole("button", { name: "Close" }).click();
       await page.getByRole("link", { name: /Wow and flutter/ }).click();
+      await expect(page.getByRole("region", { name: "Where the flutter comes from" })).toBeVisible({
+        timeout: 40_000,
+      });
+      expect(await violations(page)).toEqual([]);
+      await page.getByRole("button", { name: "spectrum and meters" }).click();
       await expect(page.getByRole("img", { name: /spectrum/ })).toBeVisible({ timeout: 30_000 });
       expect(await violations(page)).toEqual([]);
     });

@@ -3,7 +3,8 @@ import { dirname } from "node:path";
 import { wavFile } from "@/core/formats/wav-writer";
 import { fmTone } from "@/testing/fm-tone";
 import { flacFile } from "@/testing/flac-encoder";
-import { BANDS, BANDS_FLAC, CLIP, CUT, LONG, NOT_WAV, SLOW, TONE } from "./sounds";
+import { pluckedNotes } from "@/testing/plucked-notes";
+import { BANDS, BANDS_FLAC, CLIP, CUT, LONG, NOT_WAV, SLOW, TONE, COPY, MUSIC } from "./sounds";
 
 /** Closed-form tones for the browser to hear; nothing of the practice machine is in them. */
 export default async function makeSounds(): Promise<void> {
@@ -23,7 +24,13 @@ export default async function makeSounds(): Promise<void> {
     ...band(6300, 4),
     ...gap,
   ]);
+  const notes = pluckedNotes(12, 32);
+  const music = (seconds: number, ratio: number, from: number) =>
+    Float64Array.from({ length: seconds * 16000 }, (_, i) => notes(from + (ratio * i) / 16000));
+  const [original, copy] = [music(28, 1, 0), music(20, 1.025, 3)];
   await Promise.all([
+    writeFile(MUSIC, wavFile([original], 16000, "int16")),
+    writeFile(COPY, wavFile([copy], 16000, "int16")),
     writeFile(BANDS, wavFile([ladder, ladder], 48000, "int16")),
     writeFile(
       BANDS_FLAC,

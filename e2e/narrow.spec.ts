@@ -4,7 +4,16 @@ import { BenchHands } from "./bench-hands";
 test.use({ viewport: { width: 768, height: 1024 } });
 
 /** A tablet on a shelf: nothing may stand beyond its edge. */
-for (const path of ["/", "/listen", "/signals", "/tapes", "/settings", "/jobs/demo-job-0412"])
+for (const path of [
+  "/",
+  "/listen",
+  "/signals",
+  "/tapes",
+  "/machines",
+  "/rules",
+  "/settings",
+  "/jobs/demo-job-0412",
+])
   test(`${path} fits a narrow screen`, async ({ page }) => {
     await page.goto("/");
     await expect(page.getByRole("article").first()).toBeVisible();

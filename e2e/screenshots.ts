@@ -43,6 +43,10 @@ test("pictures of every main view", async ({ page }) => {
   await page.keyboard.press("f");
   await expect(hands.slip).toContainText("as found");
   await page.screenshot(shot("bench-flutter"));
+  await page.getByRole("button", { name: "spectrum and meters" }).click();
+  await expect(page.getByRole("img", { name: /spectrum/ })).toBeVisible();
+  await page.waitForTimeout(1200);
+  await page.screenshot(shot("bench-spectrum"));
 
   await page.emulateMedia({ colorScheme: "dark" });
   await page.getByRole("link", { name: /^Speed/ }).click();
@@ -58,6 +62,15 @@ test("pictures of every main view", async ({ page }) => {
   await page.getByRole("button", { name: /SSA-10/ }).click();
   await expect(page.getByRole("heading", { name: /SSA-10/ })).toBeVisible();
   await page.screenshot(shot("tapes"));
+  await page.goto("/machines");
+  await page.getByRole("button", { name: "Ellesby C-1R" }).click();
+  await expect(page.getByRole("img", { name: /Rates of the parts/ })).toBeVisible();
+  await page.screenshot(shot("machines"));
+  await page.goto("/rules");
+  await page.getByLabel("Length, m").fill("2.856");
+  await page.getByLabel("Time, s").fill("59.1");
+  await expect(page.getByRole("meter", { name: /timed length/ })).toBeVisible();
+  await page.screenshot(shot("rules"));
   await page.goto("/listen");
   await page.getByRole("combobox", { name: "Tape that was played" }).click();
   await page.getByRole("option", { name: /Azimuth ladder, cassette/ }).click();

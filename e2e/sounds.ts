@@ -15,3 +15,6 @@ export const CUT = `${FOLDER}/cut-short.wav`;
 /** The first bands of an azimuth ladder, 1.5 % fast, twice. */
 export const BANDS = `${FOLDER}/bands.wav`;
 export const BANDS_FLAC = `${FOLDER}/bands.flac`;
+/** Music-like notes, and the same 2.5 % fast from its third second on. */
+export const MUSIC = `${FOLDER}/music.wav`;
+export const COPY = `${FOLDER}/copy.wav`;

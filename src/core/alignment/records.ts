@@ -130,7 +130,10 @@ export const readingSchema = z.object({
   }),
   phase: z.enum(PHASES),
   at: time,
-  source: z.object({ kind: z.enum(["practice", "file", "sound card", "by hand"]), name: z.string().max(300) }),
+  source: z.object({
+    kind: z.enum(["practice", "file", "sound card", "by hand"]),
+    name: z.string().max(300),
+  }),
   engine: z.string().max(40),
   /** The recording of what was heard, where one was kept. */
   evidenceId: id.nullable().default(null),

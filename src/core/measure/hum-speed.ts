@@ -18,6 +18,11 @@ const ABOVE_FLOOR = 8;
 /** A line within this of the mains is taken for the hum of the player itself. */
 const OWN_HUM = 0.0006;
 /** Mains wander by about this at any moment, ± at 95 %: ±0.1 Hz on 50. */
+const OWN_LINES = 3;
+/** Fainter than this share of the strongest line it would drown in that line's skirts. */
+const FAINTEST_SHARE = 1e-3;
+/** Side lobes of a line reach so many lines and are at most so large a share of it. */
+const SKIRT = { lines: 14, share: 0.04 };
 const MAINS_PERCENT = 0.2;
 const LONGEST_SECONDS = 120;
 
@@ -39,14 +44,19 @@ export function humSpeedOf(x: Float32Array, rateHz: number, mainsHz: 50 | 60): H
     const from = Math.max(1, Math.floor((middle * (1 - WIDEST)) / binHz));
     const to = Math.min(amplitude.length - 2, Math.ceil((middle * (1 + WIDEST)) / binHz));
     if (to <= from) continue;
-    const floor = amplitude.slice(from, to).sort()[(to - from) >> 1];
+    const sorted = amplitude.slice(from, to).sort();
+    const floor = Math.max(
+      sorted[sorted.length >> 1],
+      (FAINTEST_SHARE * sorted[sorted.length - 1]) / ABOVE_FLOOR,
+    );
     for (let k = from; k <= to; k++) {
       const [a, b, c] = [amplitude[k - 1], amplitude[k], amplitude[k + 1]];
       if (!(b > a && b >= c && b > ABOVE_FLOOR * floor)) continue;
       const [la, lb, lc] = [Math.log(a), Math.log(b), Math.log(c)];
       const hz = (k + (0.5 * (la - lc)) / (la - 2 * lb + lc)) * binHz;
-      const own = Math.abs(hz / middle - 1) < Math.max(OWN_HUM, (1.2 * lowHz) / low.length / middle);
-      if (own || (best && b <= best.height)) continue;
+      const line = lowHz / low.length;
+      const own = Math.abs(hz - middle) < Math.max(OWN_HUM * middle, OWN_LINES * line);
+      if (own || (best && b <= best.height) || inSkirts(amplitude, k, line / binHz)) continue;
       best = { height: b, hz, harmonic };
     }
   }
@@ -59,4 +69,11 @@ export function humSpeedOf(x: Float32Array, rateHz: number, mainsHz: 50 | 60): H
     lineHz: best.hz,
     harmonic: best.harmonic,
   };
+}
+
+function inSkirts(amplitude: Float64Array, k: number, binsPerLine: number): boolean {
+  const reach = Math.round(SKIRT.lines * binsPerLine);
+  for (let j = Math.max(0, k - reach); j <= Math.min(amplitude.length - 1, k + reach); j++)
+    if (amplitude[k] < SKIRT.share * amplitude[j]) return true;
+  return false;
 }

@@ -1,32 +1,9 @@
 import { describe, expect, it } from "vitest";
-import { SeededRandom } from "@/core/dsp/seeded-random";
 import { whiteNoise } from "@/testing/fm-tone";
+import { pluckedNotes } from "@/testing/plucked-notes";
 import { matchRecordings, MatchSound } from "./match-recordings";
 
 const RATE = 16000;
-
-/** Plucked notes of a scale at uneven times, a closed form of time so that any speed of it can be written. */
-function piece(seed: number, seconds: number): (t: number) => number {
-  const random = new SeededRandom(seed);
-  const notes: Array<{ at: number; hz: number; loud: number; overtones: number[] }> = [];
-  for (let at = 0; at < seconds; at += 0.12 + 0.3 * random.uniform())
-    notes.push({
-      at,
-      hz: 196 * 2 ** (Math.floor(24 * random.uniform()) / 12),
-      loud: 0.3 + 0.7 * random.uniform(),
-      overtones: [1, random.uniform(), 0.6 * random.uniform(), 0.4 * random.uniform()],
-    });
-  return (t) => {
-    let sum = 0;
-    for (const { at, hz, loud, overtones } of notes) {
-      const since = t - at;
-      if (since < 0 || since > 0.8) continue;
-      const envelope = loud * Math.min(1, since / 0.008) * Math.exp(-since / 0.25);
-      overtones.forEach((a, h) => (sum += envelope * a * Math.sin(2 * Math.PI * hz * (h + 1) * since)));
-    }
-    return 0.15 * sum;
-  };
-}
 
 function heard(
   music: (t: number) => number,
@@ -40,7 +17,7 @@ function heard(
 }
 
 describe("a recording against another copy of it", () => {
-  const music = piece(5, 40);
+  const music = pluckedNotes(5, 40);
   const original = heard(music, 30);
 
   it.each([-8, -3.1, 0, 1.37, 8])("at %f % speed, started elsewhere, with wow and noise", (percent) => {
@@ -70,7 +47,7 @@ describe("a recording against another copy of it", () => {
       expect(match.confidence).toBeLessThan(0.5);
       return match.warnings.join();
     };
-    expect(refused(heard(piece(77, 30), 25), original)).toMatch(/not two copies/);
+    expect(refused(heard(pluckedNotes(77, 30), 25), original)).toMatch(/not two copies/);
     expect(
       refused(
         heard((t) => Math.sin(2000 * t), 20),

@@ -1,0 +1,174 @@
+import { expect, test } from "@playwright/test";
+import { BenchHands } from "./bench-hands";
+import { COPY, MUSIC } from "./sounds";
+
+const choose = async (page: import("@playwright/test").Page, box: string, option: string | RegExp) => {
+  await page.getByRole("combobox", { name: box, exact: true }).click();
+  await page.getByRole("option", { name: option }).click();
+};
+
+test("the guilty part is named, kept, and compared with a run after the work", async ({ page }) => {
+  const hands = new BenchHands(page);
+  await hands.open("demo-job-0415", "flutter");
+  await hands.play("bent capstan");
+  const picture = page.getByRole("region", { name: "Where the flutter comes from" });
+  await expect(picture).toContainText("Clean and polish the capstan", { timeout: 40_000 });
+  await expect(
+    picture.getByRole("list", { name: "Parts heard" }).getByRole("listitem").first(),
+  ).toContainText(/capstan.*±0\.3\d\d %.*9\d %/);
+  await expect(picture.getByRole("img", { name: /capstan, once around: wave/ })).toBeVisible();
+  await page.getByRole("button", { name: "Keep this run" }).click();
+
+  await choose(page, "It came in", "nothing wrong");
+  await expect(picture).toContainText("no part stands out", { timeout: 40_000 });
+  await choose(page, "Against", "run 1");
+  await expect(picture.getByRole("listitem").first()).toContainText(/capstan.*less/);
+});
+
+test("a long run is watched: slips are listed with their time, the run is kept and exported", async ({
+  page,
+}) => {
+  const hands = new BenchHands(page);
+  await hands.open("demo-job-0415", "flutter");
+  await hands.play("1 % slow, belt slips");
+  await page.getByRole("button", { name: "watch", exact: true }).click();
+  await page.getByRole("button", { name: "Watch from now on" }).click();
+  const watching = page.getByRole("region", { name: "Watching a long run" });
+  await expect(watching.getByRole("list", { name: "What happened" })).toContainText(
+    /\d:\d\d slip −\d\.\d %/,
+    {
+      timeout: 80_000,
+    },
+  );
+  await page.getByRole("button", { name: "Stop and keep this run" }).click();
+  await expect(page.getByRole("button", { name: "Watch from now on" })).toBeVisible();
+  const download = page.waitForEvent("download");
+  await watching.getByRole("button", { name: "CSV" }).click();
+  expect((await download).suggestedFilename()).toBe("watched-run.csv");
+  await page.reload();
+  await page.getByRole("button", { name: /Practice/ }).click();
+  await page.getByRole("button", { name: "Play", exact: true }).click();
+  await page.getByRole("button", { name: "watch", exact: true }).click();
+  await expect(watching.getByRole("list", { name: "What happened" })).toContainText("slip");
+});
+
+test("sides that differ share the error, or one is set alone", async ({ page }) => {
+  const hands = new BenchHands(page);
+  await hands.open("demo-job-0415", "speed");
+  await hands.play("sides differ by 1 %");
+  const keys = page.getByRole("group", { name: "Transport keys" });
+  // away from the beginning, where the other side ends
+  await keys.getByRole("button", { name: "Wind", exact: true }).click();
+  await page.waitForTimeout(2000);
+  await keys.getByRole("button", { name: "Play" }).click();
+  await hands.settled();
+  await page.keyboard.press("f");
+  await expect(hands.slip.getByRole("listitem")).toHaveCount(1);
+  await page.getByRole("button", { name: /turn over/ }).click();
+  await keys.getByRole("button", { name: "Play" }).click();
+  await expect
+    .poll(async () => Number(await hands.speed.getAttribute("aria-valuenow")), { timeout: 20_000 })
+    .toBeLessThan(-0.8);
+  await hands.settled();
+  await page.keyboard.press("f");
+  const card = page.getByRole("region", { name: "Preparation" });
+  await expect(card).toContainText(/B − A −(0\.9|1\.0)\d/);
+  await expect(card).toContainText(/Aim at −0\.(4|5)\d/);
+  await card.getByRole("button", { name: "Set on this side instead" }).click();
+  await expect(card).toContainText("Aim at right speed on this side");
+});
+
+test("the guide tone follows the reading and can be turned off", async ({ page }) => {
+  const hands = new BenchHands(page);
+  await hands.open("demo-job-0415", "speed");
+  await hands.play("1.2 % fast");
+  await hands.settled();
+  const button = page.getByRole("button", { name: /Guide tone/ });
+  await expect(button).toHaveAttribute("aria-pressed", "false");
+  await page.keyboard.press("g");
+  await expect(button).toHaveAttribute("aria-pressed", "true");
+  await page.keyboard.press("g");
+  await expect(button).toHaveAttribute("aria-pressed", "false");
+});
+
+test("a machine's parts are entered by hand and by counting; bad ones are refused", async ({ page }) => {
+  await page.goto("/");
+  await expect(page.getByRole("article").first()).toBeVisible();
+  await page.goto("/machines");
+  await page.getByRole("button", { name: "New machine" }).click();
+  await page.getByLabel("Name", { exact: true }).fill("Bench <b>test</b>");
+  await page.getByRole("button", { name: "Add a part" }).click();
+  await page.getByLabel("Part", { exact: true }).fill("capstan");
+  await page.getByLabel("Diameter, mm").fill("2,5");
+  await expect(page.getByRole("img", { name: /Rates of the parts/ })).toContainText("6.06 Hz");
+  await page.getByRole("button", { name: "Add a part" }).click();
+  const second = page.getByRole("listitem", { name: "Part 2" });
+  await second.getByLabel("Part", { exact: true }).fill("idler");
+  await second.getByRole("combobox", { name: "How it turns" }).click();
+  await page.getByRole("option", { name: "turns counted" }).click();
+  await page.getByRole("button", { name: "Save machine" }).click();
+  await expect(page.getByRole("main").getByRole("alert")).toContainText("parts 2");
+  const count = second.getByRole("button", { name: /Count|turn/ });
+  for (let i = 0; i < 4; i++) {
+    await count.click();
+    await page.waitForTimeout(300);
+  }
+  await page.getByRole("button", { name: "Save machine" }).click();
+  await expect(page.getByRole("heading", { name: "Bench <b>test</b>" })).toBeVisible();
+
+  await page.getByLabel("Machine file").setInputFiles({
+    name: "bad.json",
+    mimeType: "application/json",
+    buffer: Buffer.from(
+      '{"format":"unzel-machine","version":1,"id":"x","name":"X","speedsCmPerS":[4.76],"parts":[{"name":"a"}]}',
+    ),
+  });
+  await expect(page.getByRole("main").getByRole("alert")).toContainText(
+    "bad.json: The machine file cannot be used",
+  );
+  await page.getByRole("button", { name: "Ellesby C-1R" }).click();
+  const download = page.waitForEvent("download");
+  await page.getByRole("button", { name: "Export" }).click();
+  await page.getByLabel("Machine file").setInputFiles(await (await download).path());
+  await expect(page.getByRole("main").getByRole("alert")).toContainText("Imported Ellesby C-1R");
+  await page.getByRole("button", { name: "Delete" }).click();
+  await expect(page.getByRole("main").getByRole("alert")).toContainText(/Job .* is about this machine/);
+});
+
+test("slide rules: a timed tape, music against a copy, a belt from stock; the result is kept in a job", async ({
+  page,
+}) => {
+  await page.goto("/");
+  await expect(page.getByRole("article").first()).toBeVisible();
+  await page.goto("/rules");
+  await page.getByLabel("Length, m").fill("2.856");
+  await page.getByLabel("Time, s").fill("58.8");
+  await expect(page.getByRole("meter", { name: /timed length/ })).toHaveAttribute("aria-valuetext", "+2.0 %");
+
+  await page.getByLabel("Recording of the tape").setInputFiles(COPY);
+  await page.getByLabel("The other copy").setInputFiles(MUSIC);
+  await page.getByRole("button", { name: "Compare" }).click();
+  const answer = page.getByRole("meter", { name: /music against/ });
+  await expect(answer).toBeVisible({ timeout: 60_000 });
+  expect(Math.abs(Number(await answer.getAttribute("aria-valuenow")) - 2.5)).toBeLessThan(0.02);
+  const card = page.getByRole("region", { name: /Music against/ });
+  await card.getByRole("combobox", { name: "Keep in job" }).click();
+  await page.getByRole("option", { name: "0415" }).click();
+  await card.getByRole("button", { name: "Keep", exact: true }).click();
+  await expect(card.getByRole("status")).toContainText("Kept in job 0415");
+
+  await page.getByLabel("Stock list").setInputFiles({
+    name: "belts.csv",
+    mimeType: "text/csv",
+    buffer: Buffer.from("name,section,insideMm,thicknessMm\nS 210,square,210,1.2\nS 180,square,180,1.2\n"),
+  });
+  await expect(page.getByRole("list", { name: "From stock" }).getByRole("listitem").first()).toContainText(
+    "fits",
+  );
+  await page.getByLabel("Stock list").setInputFiles({
+    name: "bad.csv",
+    mimeType: "text/csv",
+    buffer: Buffer.from("name,section,insideMm,thicknessMm\nS 210,oval,210,1.2\n"),
+  });
+  await expect(page.getByRole("main").getByRole("alert")).toContainText("Row 2: section");
+});
