@@ -1,5 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { soundInMemory } from "@/core/formats/sound-file";
+import { machinePartsSchema } from "@/core/workshop/machine-part";
+import { BUILT_IN_TAPES } from "@/core/reference/built-in-tapes";
 import { DEMO_TAPES } from "@/core/reference/demo-tapes";
 import { referenceTapeSchema } from "@/core/reference/reference-tape";
 import { PRESETS } from "@/core/signals/presets";
@@ -204,13 +206,52 @@ describe("live", () => {
     expect(listen(x, { evidenceSeconds: 0 }).evidence().channels[0]).toHaveLength(0);
   });
 
-  it("a loss that the sender reports is counted and starts the reading anew", () => {
+  it.each([
+    [1024, true],
+    [20_000, false],
+  ])("a loss of %i samples that the sender reports is counted; bridged: %s", (lost, bridged) => {
     const live = listen(fmTone(6, RATE, 3150));
     expect(live.result(false).speed!.settled).toBe(true);
-    live.lose(1024);
+    live.lose(lost);
     live.push([fmTone(0.5, RATE, 3150), fmTone(0.5, RATE, 3150)]);
     const result = live.result(false);
-    expect(result.speed!.settled).toBe(false);
-    expect(result.check!.lostSamples).toBe(1024);
+    expect(result.speed!.settled).toBe(bridged);
+    expect(result.check!.lostSamples).toBe(lost);
   });
+});
+
+it("a watched run lists a slip although the speed is read anew after it, and names the parts meanwhile", () => {
+  const parts = machinePartsSchema.parse([{ name: "capstan", tapeDiameterMm: 2.5 }]);
+  const live = new LiveListening({
+    sampleRateHz: RATE,
+    channelCount: 1,
+    tape: BUILT_IN_TAPES[0],
+    speedFactor: 1,
+    nominalHz: 3150,
+    evidenceSeconds: 0,
+    geometry: { parts, speedCmPerS: 4.76, firstSpeedCmPerS: 4.76 },
+  });
+  live.startWatch();
+  let phase = 0;
+  let latest: ReturnType<LiveListening["result"]> | null = null;
+  let named: string[] = [];
+  for (let n = 0; n < 240; n++) {
+    const block = Float64Array.from({ length: RATE / 10 }, (_, i) => {
+      const t = n / 10 + i / RATE;
+      const slip = t > 14 && t < 14.5 ? 0.02 * (1 - Math.cos(4 * Math.PI * (t - 14))) : 0;
+      phase += (2 * Math.PI * 3150 * (1 + 0.001 * Math.sin(2 * Math.PI * 6.0606 * t) - slip)) / RATE;
+      return 0.3 * Math.sin(phase);
+    });
+    live.push([block]);
+    const result = live.result(true);
+    if (result.watch) latest = result;
+    if (result.transport) named = result.transport.finding.parts.map(({ part }) => part);
+  }
+  const [event, ...others] = latest!.watch!.events;
+  expect(others).toEqual([]);
+  expect(event.kind).toBe("slip");
+  expect(Math.abs(event.atSeconds - 14)).toBeLessThan(0.3);
+  expect(event.percent).toBeLessThan(-3);
+  expect(named).toContain("capstan");
+  expect(latest!.watch!.speedPercent.length).toBeGreaterThan(40);
 });

@@ -15,6 +15,7 @@ const BLOCK_SECONDS = 0.25;
 /** A change counts as a turn of something when it is this many times the scatter of quarter-second means. */
 const STEP_SCATTERS = 6;
 const SMALLEST_SCATTER = 0.0002;
+const RUN_UP_SECONDS = 2;
 const INSTANT_SECONDS = 0.3;
 /** Tone that stopped longer ago than this is not playing. */
 const STILL_PLAYING_SECONDS = 0.25;
@@ -66,6 +67,7 @@ export class LiveTransport {
   private readonly meter: TransportMeter;
   private readonly peaks: number[];
   private steadySince = 0;
+  private markedAt = 0;
   private lastSettled: LiveSpeed["beforeChange"] = null;
   private beforeChange: LiveSpeed["beforeChange"] = null;
   private nextSpectrum = 0;
@@ -92,6 +94,7 @@ export class LiveTransport {
 
   /** Something was turned just now: what came before no longer belongs to the reading. */
   mark(): void {
+    this.markedAt = this.meter.seconds;
     this.changed(this.meter.seconds);
   }
 
@@ -138,12 +141,21 @@ export class LiveTransport {
     return { seconds: now, channels, speed, flutter: withFlutter ? this.lastFlutter : null, spectrum };
   }
 
-  /** All that is remembered of the tone that plays, since something last changed; null while none plays. */
+  /** All that is remembered of the tone that plays, slips and all, since something was turned; null while none plays. */
   remembered(): SteadyStretch | null {
     const now = this.meter.seconds;
     for (let c = 0; c < this.meter.channels.length; c++) {
-      const tone = this.meter.tone(c, Math.max(this.steadySince, now - KEEP_SECONDS));
-      if (tone.stretch && stillPlays(tone.stretch, now)) return tone.stretch;
+      const { stretch } = this.meter.tone(c, Math.max(this.markedAt, now - KEEP_SECONDS));
+      if (stretch === null || !stillPlays(stretch, now)) continue;
+      const { startSeconds, rateHz, deviation } = stretch;
+      if (startSeconds <= now - KEEP_SECONDS + 1) return stretch;
+      // it was started or turned then, and took a while to come to its speed
+      const skip = Math.min(deviation.length, Math.round(RUN_UP_SECONDS * rateHz));
+      return {
+        ...stretch,
+        startSeconds: startSeconds + skip / rateHz,
+        deviation: deviation.subarray(skip),
+      };
     }
     return null;
   }
