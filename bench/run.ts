@@ -1,3 +1,9 @@
+import { findParts } from "@/core/advice/find-parts";
+import { matchRecordings, MatchSound } from "@/core/measure/match/match-recordings";
+import { WatchLog } from "@/core/measure/watch-log";
+import { practiceParts } from "@/core/practice/practice-parts";
+import { bump, flutterOfParts, wave } from "@/testing/part-flutter";
+import { pluckedNotes } from "@/testing/plucked-notes";
 import { flutterOf } from "@/core/measure/flutter";
 import { LiveTransport } from "@/core/measure/live-transport";
 import { speedOf } from "@/core/measure/speed";
@@ -168,3 +174,29 @@ say(
   "rendered sine: strongest harmonic, dB",
   Math.max(...harmonicsOf(sine, 48000, 1000).harmonicsDb).toFixed(0),
 );
+
+const parts = practiceParts(practiceMachine("ellesby-c-1r").transport);
+for (const seconds of [60, 1800]) {
+  const heard = flutterOfParts(seconds, [wave(0.1, 6.06), bump(0.3, 3.311)], 5e-5);
+  say(
+    `naming the parts in ${seconds} s of deviation, ms`,
+    (1000 * timed(() => findParts(heard, parts, 4.76))).toFixed(0),
+  );
+}
+const music = pluckedNotes(5, 60);
+const [copy, original] = [1.03, 1].map((ratio) => {
+  const sound = new MatchSound(16000);
+  sound.push([Float64Array.from({ length: 50 * 16000 }, (_, i) => music((ratio * i) / 16000))]);
+  return sound;
+});
+let matched = matchRecordings(copy, original);
+say(
+  "comparing 50 s of music with another copy, ms",
+  (1000 * timed(() => (matched = matchRecordings(copy, original)))).toFixed(0),
+);
+say("  speed found where it is 3 %", `${matched.speedErrorPercent?.toFixed(4)} %`);
+const log = new WatchLog(0);
+for (let t = 0; t < 3600; t += 0.1)
+  log.add(t, { speedPercent: 0.123456, flutterPercent: 0.054321, levelDb: -12.34567 });
+say("an hour watched: steps kept", String(log.snapshot.speedPercent.length));
+say("  stored, kB", (JSON.stringify(log.snapshot).length / 1000).toFixed(0));
