@@ -16,6 +16,8 @@ export interface TransportEvidence {
   sideDifferencePercent: number | null;
   /** Speed at the end of the reel less that at its start. */
   reelDifferencePercent: number | null;
+  /** Speed on battery less that on mains. */
+  supplyDifferencePercent: number | null;
   /** Change of speed a minute, with what it is uncertain by. */
   driftPercentPerMinute: number | null;
   driftUncertainty: number;
@@ -31,6 +33,7 @@ export const NOTHING_KNOWN: TransportEvidence = {
   speedLimitPercent: 0.5,
   sideDifferencePercent: null,
   reelDifferencePercent: null,
+  supplyDifferencePercent: null,
   driftPercentPerMinute: null,
   driftUncertainty: 0,
   events: [],
@@ -191,6 +194,13 @@ function fromSpeed(e: TransportEvidence): Explanation[] {
       because: `${percent(e.reelDifferencePercent)} from the start of the reel to its end`,
       cure: "Hold-back tension too high or the pinch roller slips: check tension, roller pressure and a greasy capstan.",
       weight: (2 * Math.abs(e.reelDifferencePercent)) / limit,
+    });
+  if (e.supplyDifferencePercent !== null && Math.abs(e.supplyDifferencePercent) > HARMLESS_SHARE * limit)
+    found.push({
+      fault: "battery and mains differ",
+      because: `${percent(e.supplyDifferencePercent)} on battery against mains`,
+      cure: "Fresh or charged cells, clean contacts and battery springs first; then the motor's regulator.",
+      weight: (2 * Math.abs(e.supplyDifferencePercent)) / limit,
     });
   if (
     e.driftPercentPerMinute !== null &&

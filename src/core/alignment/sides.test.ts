@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { aReading, anAdjustment } from "@/testing/records";
 import { guideSound, REFERENCE_HZ } from "./guide-tone";
-import { sideSpeeds, targetFor } from "./sides";
+import { sideSpeeds, speedDifference, targetFor } from "./sides";
 import { adviseTurn, learnedTurns, type LearnedTurn } from "./turn-guidance";
 
 const context = aReading().context;
@@ -21,6 +21,19 @@ describe("the two sides", () => {
     const turned = [anAdjustment({ minutes: 5 })];
     expect(sideSpeeds([speed(1, "A", 1), speed(2, "B", 6)], turned).differencePercent).toBeNull();
     expect(sideSpeeds([speed(1, "A", 1), speed(2, undefined, 2)], []).differencePercent).toBeNull();
+  });
+
+  it("places on the reel and supplies are compared the same way", () => {
+    const at = (value: number, more: object, minutes: number) =>
+      aReading({ quantity: "speedError", value, minutes, context: { ...context, ...more } });
+    const readings = [
+      at(0.4, { position: "start" }, 1),
+      at(0, { position: "middle" }, 2),
+      at(-0.8, { position: "end" }, 3),
+      at(0.1, { supply: "battery" }, 4),
+    ];
+    expect(speedDifference(readings, [], "position", ["start", "end"])).toBeCloseTo(-1.2, 9);
+    expect(speedDifference(readings, [], "supply", ["mains", "battery"])).toBeNull();
   });
 
   it("share the error: both end up equally far from right, either way", () => {

@@ -1,4 +1,4 @@
-import { inForce, type Adjustment, type Reading } from "./records";
+import { inForce, SIDES, type Adjustment, type Reading } from "./records";
 
 export interface SideSpeeds {
   /** Latest speed error of each side, percent; null where it was not read. */
@@ -8,28 +8,42 @@ export interface SideSpeeds {
   differencePercent: number | null;
 }
 
-/** What is known of the speed of the two sides or directions. A turn moves both, so the difference outlives it. */
-export function sideSpeeds(readings: Reading[], adjustments: Adjustment[]): SideSpeeds {
-  const speeds = inForce(readings).filter(({ quantity }) => quantity === "speedError");
+/**
+ * Speed in one circumstance less that in another, from the latest two readings with no turn between them; null until
+ * there are such two.
+ */
+export function speedDifference(
+  readings: Reading[],
+  adjustments: Adjustment[],
+  circumstance: "side" | "position" | "supply",
+  [first, second]: readonly [string, string],
+): number | null {
   const turns = inForce(adjustments).map(({ at }) => at);
   const turnsBefore = (at: string) => turns.filter((turn) => turn < at).length;
-  const latest = (side: "A" | "B") => speeds.findLast(({ context }) => context.side === side);
-  let differencePercent: number | null = null;
-  for (const second of speeds.toReversed()) {
-    const { side } = second.context;
-    if (side === undefined) continue;
-    const first = speeds.findLast(
+  const speeds = inForce(readings).filter(({ quantity }) => quantity === "speedError");
+  for (const later of speeds.toReversed()) {
+    const of = later.context[circumstance];
+    if (of !== first && of !== second) continue;
+    const other = speeds.findLast(
       (r) =>
-        r.context.side !== undefined &&
-        r.context.side !== side &&
-        r.at <= second.at &&
-        turnsBefore(r.at) === turnsBefore(second.at),
+        r.context[circumstance] === (of === first ? second : first) &&
+        r.at <= later.at &&
+        turnsBefore(r.at) === turnsBefore(later.at),
     );
-    if (!first) continue;
-    differencePercent = side === "B" ? second.value - first.value : first.value - second.value;
-    break;
+    if (other) return of === second ? later.value - other.value : other.value - later.value;
   }
-  return { a: latest("A")?.value ?? null, b: latest("B")?.value ?? null, differencePercent };
+  return null;
+}
+
+/** What is known of the speed of the two sides or directions. A turn moves both, so the difference outlives it. */
+export function sideSpeeds(readings: Reading[], adjustments: Adjustment[]): SideSpeeds {
+  const latest = (side: "A" | "B") =>
+    inForce(readings).findLast(({ quantity, context }) => quantity === "speedError" && context.side === side);
+  return {
+    a: latest("A")?.value ?? null,
+    b: latest("B")?.value ?? null,
+    differencePercent: speedDifference(readings, adjustments, "side", SIDES),
+  };
 }
 
 /**

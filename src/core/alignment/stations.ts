@@ -70,7 +70,10 @@ export const ROUTE: readonly Station[] = [
     name: "Speed",
     kind: "measure",
     upsets: ["speed", "flutter"],
-    setUp: ["Machine warmed up ten minutes.", "Line out to the sound card."],
+    setUp: [
+      "Machine warmed up ten minutes; pitch control at its centre click.",
+      "Line out to the sound card.",
+    ],
     checks: [],
     caution: MAINS,
   },

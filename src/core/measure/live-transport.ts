@@ -21,7 +21,8 @@ const INSTANT_SECONDS = 0.3;
 const STILL_PLAYING_SECONDS = 0.25;
 const SPECTRUM_EVERY_SECONDS = 1;
 const FLUTTER_EVERY_SECONDS = 0.45;
-const FLUTTER_SETTLED_SECONDS = 10;
+/** The flutter meters have to run so long before their figure is logged. */
+export const FLUTTER_SETTLED_SECONDS = 10;
 
 export interface LiveSpeed {
   errorPercent: number;

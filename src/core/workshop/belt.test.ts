@@ -12,7 +12,9 @@ import {
   thicknessEffect,
   wrapDegrees,
 } from "./belt";
+import type { MachinePart } from "./machine-part";
 import { timedTape } from "./timed-tape";
+import { withoutTrimmer } from "./without-trimmer";
 
 const PATH = { largePulleyMm: 40, smallPulleyMm: 6, centreDistanceMm: 72 };
 
@@ -84,6 +86,22 @@ F 210,flat,210,0.6,3`;
   ])("refuses %s as a whole, with the place", (_, text, message) => {
     expect(() => readBeltsCsv(text)).toThrow(ImportError);
     expect(() => readBeltsCsv(text)).toThrow(message);
+  });
+});
+
+describe("a machine with nothing to turn", () => {
+  const parts: MachinePart[] = [
+    { name: "capstan", tapeDiameterMm: 2.5, tolerancePercent: 2 },
+    { name: "motor", ratioTo: "capstan", ratio: 6.7, tolerancePercent: 2 },
+    { name: "belt", beltLengthMm: 230, pulleyPart: "capstan", pulleyDiameterMm: 40, tolerancePercent: 2 },
+  ];
+
+  it("that runs 2 % slow needs its motor pulley 2 % larger, or a belt that does the same", () => {
+    const { motorPulleyMm, neededPulleyMm, thickerBeltMm } = withoutTrimmer(-2, parts)!;
+    expect(motorPulleyMm).toBeCloseTo(40 / 6.7, 9);
+    expect(neededPulleyMm / motorPulleyMm).toBeCloseTo(1 / 0.98, 9);
+    expect(thicknessEffect(0, thickerBeltMm, motorPulleyMm, 40)).toBeCloseTo(2.04, 1);
+    expect(withoutTrimmer(-2, parts.slice(0, 1))).toBeNull();
   });
 });
 

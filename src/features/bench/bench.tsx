@@ -20,6 +20,7 @@ import { Checklist } from "./checklist";
 import { KeyList } from "./key-list";
 import { nominalToneHz, useJobListener } from "./listener-provider";
 import { useGuideTone } from "./use-guide-tone";
+import { LikelyReasons } from "./likely-reasons";
 import { MeasurePanel, shownAt } from "./measure-panel";
 import { NowPlaying } from "./now-playing";
 import { PracticeDrawer } from "./practice-drawer";
@@ -214,6 +215,7 @@ function OpenBench({
       >
         <SetUpColumn view={view} station={station}>
           {nowPlaying}
+          {station.id === "speed" && <LikelyReasons view={view} />}
         </SetUpColumn>
         {measuring ? (
           <MeasurePanel view={view} station={station} listener={listener} targetPercent={targetPercent} />
@@ -231,6 +233,8 @@ function OpenBench({
               <TurnCard
                 adjuster={adjuster}
                 advice={advice}
+                errorPercent={listener.measured?.speed?.errorPercent ?? null}
+                parts={machine.parts}
                 turns={turns}
                 foundFirst={readingsOf(view, "speed").length === 0}
                 counted={listener.kind === "practice"}

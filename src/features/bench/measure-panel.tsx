@@ -2,6 +2,7 @@
 import Box from "@mui/material/Box";
 import Paper from "@mui/material/Paper";
 import { limitFor } from "@/core/alignment/limits";
+import { FLUTTER_SETTLED_SECONDS } from "@/core/measure/live-transport";
 import { QUANTITIES } from "@/core/alignment/records";
 import { decidingQuantity, readingsOf } from "@/core/alignment/station-state";
 import type { Station } from "@/core/alignment/stations";
@@ -87,7 +88,7 @@ export function MeasurePanel({ view, station, listener, targetPercent }: Measure
         <Box sx={{ fontWeight: 600, color: "text.secondary" }}>
           {QUANTITIES[quantity]}
           {shown && shown.channel && `, ${shown.channel === "both" ? "both channels" : shown.channel}`}
-          {shown && !shown.settled && ", settling"}
+          {shown && !shown.settled && `, settling${isSpeed ? "" : secondsLeft(shown.seconds)}`}
         </Box>
         <Box sx={{ fontSize: 18 }}>
           {shown && limit !== null ? (
@@ -138,6 +139,12 @@ export function MeasurePanel({ view, station, listener, targetPercent }: Measure
       <Announcer shown={shown} verdict={verdict} name={QUANTITIES[quantity]} />
     </Paper>
   );
+}
+
+/** How long the meters still take. */
+function secondsLeft(seconds: number): string {
+  const left = Math.ceil(FLUTTER_SETTLED_SECONDS - seconds);
+  return left > 0 ? `, ${left}${THIN_SPACE}s left` : "";
 }
 
 /** Says a verdict aloud once it has settled, not while it moves. */

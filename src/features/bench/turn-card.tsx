@@ -4,6 +4,9 @@ import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
+import Link from "next/link";
+import type { MachinePart } from "@/core/workshop/machine-part";
+import { withoutTrimmer } from "@/core/workshop/without-trimmer";
 import type { Adjuster } from "@/core/alignment/records";
 import { directionInWords, turnInWords, type TurnAdvice } from "@/core/alignment/turn-guidance";
 import { fixed } from "@/core/formats/number-text";
@@ -19,6 +22,9 @@ interface TurnCardProps {
   advice: TurnAdvice;
   /** What pressing "I turned it" will log, clockwise positive. */
   turns: number;
+  /** Present speed error, and the parts of the machine, for one that has nothing to turn. */
+  errorPercent: number | null;
+  parts: MachinePart[];
   /** Nothing was logged yet, so as found comes before any turn. */
   foundFirst: boolean;
   /** The practice machine knows how far its slot was turned. */
@@ -28,15 +34,9 @@ interface TurnCardProps {
 }
 
 /** Which adjuster, which way, and how much is left, with how it knows. */
-export function TurnCard({ adjuster, advice, turns, foundFirst, counted, onTurns, onTurned }: TurnCardProps) {
-  if (!adjuster)
-    return (
-      <Card title="Turn" tone="oxide">
-        <Typography>
-          This machine has no speed trimmer written down. Look for a slotted motor mount or a worn belt.
-        </Typography>
-      </Card>
-    );
+export function TurnCard(props: TurnCardProps) {
+  const { adjuster, advice, turns, foundFirst, counted, onTurns, onTurned, errorPercent, parts } = props;
+  if (!adjuster) return <WithoutTrimmer errorPercent={errorPercent} parts={parts} />;
   const shown = advice.kind === "turn" || advice.kind === "trial" ? advice.turns : 0;
   return (
     <Card title="Turn" tone="oxide">
@@ -85,6 +85,28 @@ export function TurnCard({ adjuster, advice, turns, foundFirst, counted, onTurns
           I turned it, and it is at its stop
         </Button>
       )}
+    </Card>
+  );
+}
+
+/** A slotted mount, the belt, the pulley: with what each would have to change by, where that is known. */
+function WithoutTrimmer({ errorPercent, parts }: Pick<TurnCardProps, "errorPercent" | "parts">) {
+  const pulley = errorPercent === null ? null : withoutTrimmer(errorPercent, parts);
+  return (
+    <Card title="Turn" tone="oxide">
+      <Typography>
+        This machine has no speed trimmer written down. First a slotted motor mount, belt tension and drag.
+      </Typography>
+      {pulley && errorPercent !== null && (
+        <Typography sx={{ mt: 1 }}>
+          For {fixed(errorPercent, 2, true)} % the motor pulley of {fixed(pulley.motorPulleyMm, 2)} mm would
+          have to be {fixed(pulley.neededPulleyMm, 2)} mm, or the belt{" "}
+          {fixed(Math.abs(pulley.thickerBeltMm), 2)} mm {pulley.thickerBeltMm > 0 ? "thicker" : "thinner"}.
+        </Typography>
+      )}
+      <Typography sx={{ mt: 1 }}>
+        <Link href="/rules">Belt bench</Link>
+      </Typography>
     </Card>
   );
 }
