@@ -160,6 +160,7 @@ function flutterRow(meter: TransportMeter, i: number) {
       wowRmsPercent: result?.wowRmsPercent ?? null,
       flutterRmsPercent: result?.flutterRmsPercent ?? null,
       components: result?.components ?? [],
+      scrape: result ? meter.scrape(i) : null,
     },
   };
 }

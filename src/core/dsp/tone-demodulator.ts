@@ -30,7 +30,8 @@ export interface ToneTrackBlock {
  * All filters are linear in phase, 80 dB down in the first stage and 100 dB in the others where anything could
  * fold back onto the tone.
  *
- * Accepts blocks of any length. Tones from −15 % to +15 % of nominal, modulated at up to 250 Hz.
+ * Accepts blocks of any length. Tones from −15 % to +15 % of nominal, modulated at up to 250 Hz, or at up to
+ * `deviationPassHz` where the carrier is high enough for that.
  */
 export class ToneDemodulator {
   /** Rate of the results in Hz, 1600 or a little above. */
@@ -51,12 +52,16 @@ export class ToneDemodulator {
   private primed = false;
 
   /** @throws RangeError when the sample rate is too low to hold the tone and its sidebands. */
-  constructor(sampleRateHz: number, nominalHz: number) {
+  constructor(sampleRateHz: number, nominalHz: number, deviationPassHz = DEVIATION_PASS_HZ) {
     if (!(nominalHz >= 200 && sampleRateHz >= 2.6 * nominalHz))
       throw new RangeError(
         `a tone of ${nominalHz} Hz needs a sample rate of at least ${Math.ceil(2.6 * nominalHz)} Hz and the tone at least 200 Hz; the rate here is ${sampleRateHz} Hz`,
       );
-    const passHz = Math.min(LARGEST_OFFSET * nominalHz + SIDEBAND_HZ, 0.75 * nominalHz);
+    const wider = deviationPassHz / DEVIATION_PASS_HZ;
+    const passHz = Math.min(
+      LARGEST_OFFSET * nominalHz + Math.max(SIDEBAND_HZ, 1.2 * deviationPassHz),
+      0.75 * nominalHz,
+    );
     const stopHz = 2.2 * passHz;
 
     const firstFactor = Math.max(1, Math.floor(sampleRateHz / (9 * passHz)));
@@ -73,8 +78,8 @@ export class ToneDemodulator {
     const stepRateHz = wideRateHz / secondFactor;
     this.deviationPerRadian = stepRateHz / (2 * Math.PI * nominalHz);
 
-    const thirdFactor = Math.max(1, Math.floor(stepRateHz / LOWEST_OUTPUT_RATE_HZ));
-    const last = kaiserLowpass(stepRateHz, DEVIATION_PASS_HZ, DEVIATION_STOP_HZ, 100);
+    const thirdFactor = Math.max(1, Math.floor(stepRateHz / (wider * LOWEST_OUTPUT_RATE_HZ)));
+    const last = kaiserLowpass(stepRateHz, deviationPassHz, wider * DEVIATION_STOP_HZ, 100);
     this.smoothDeviation = new FirDecimator(last, thirdFactor);
     this.smoothAmplitude = new FirDecimator(last, thirdFactor);
     this.outputRateHz = stepRateHz / thirdFactor;

@@ -125,3 +125,26 @@ it("warns about a stretch too short for the slow meters", () => {
   meter.push([fmTone(3, 48000, 3150)]);
   expect(meter.flutter(0).warnings.join()).toMatch(/at least 5 s/);
 });
+
+describe("scrape flutter", () => {
+  it.each([
+    [6300, 700],
+    [10000, 1800],
+    [12500, 3000],
+  ])("on a carrier of %i Hz at a rate of %i Hz reads its RMS, where it is", (carrierHz, rateHz) => {
+    const meter = new TransportMeter(48000, 1, carrierHz);
+    meter.push([fmTone(6, 48000, carrierHz * 1.01, [{ rateHz, peak: 0.002 }])]);
+    const scrape = meter.scrape(0)!;
+    expect(scrape.rmsPercent / (0.2 * Math.SQRT1_2)).toBeCloseTo(1, 1);
+    expect(Math.abs(scrape.strongestHz - rateHz)).toBeLessThan(15);
+  });
+
+  it("is not shown by a carrier of 3150 Hz, and is nought on a steady tone", () => {
+    const low = new TransportMeter(48000, 1, 3150);
+    low.push([fmTone(2, 48000, 3150)]);
+    expect(low.scrape(0)).toBeNull();
+    const steady = new TransportMeter(48000, 1, 10000);
+    steady.push([fmTone(6, 48000, 10000, [{ rateHz: 4, peak: 0.002 }])]);
+    expect(steady.scrape(0)!.rmsPercent).toBeLessThan(0.002);
+  });
+});

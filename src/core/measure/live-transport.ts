@@ -1,5 +1,6 @@
 import type { AmplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
 import { deviationSpectrum, flutterOf, type FlutterResult } from "./flutter";
+import type { ScrapeFlutter } from "./scrape-meter";
 import { speedOf } from "./speed";
 import type { SteadyStretch } from "./steady-stretch";
 import { TransportMeter, type ChannelTone } from "./transport-meter";
@@ -40,6 +41,8 @@ export interface LiveSpeed {
 export interface LiveFlutter extends FlutterResult {
   channel: string;
   settled: boolean;
+  /** Null where the carrier is too low to show it. */
+  scrape: ScrapeFlutter | null;
 }
 
 export interface LiveChannel {
@@ -223,6 +226,7 @@ export class LiveTransport {
       this.lastFlutter = {
         channel: stretch.channel,
         ...result,
+        scrape: this.meter.scrape(this.meter.channels.indexOf(stretch.channel)),
         settled: result.seconds >= FLUTTER_SETTLED_SECONDS,
       };
     }

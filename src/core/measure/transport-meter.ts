@@ -3,6 +3,7 @@ import { channelName } from "./channel-name";
 import { DeviationTrack } from "./deviation-track";
 import { flutterOf, type FlutterResult } from "./flutter";
 import { InputCheck } from "./input-check";
+import { LOWEST_SCRAPE_CARRIER_HZ, ScrapeMeter, type ScrapeFlutter } from "./scrape-meter";
 import { SoundGaps } from "./sound-gaps";
 import { cents, speedOf, type SpeedResult } from "./speed";
 import { longestSteadyStretch, type SteadyStretch } from "./steady-stretch";
@@ -28,6 +29,7 @@ interface ChannelState {
   check: InputCheck;
   demodulator: ToneDemodulator;
   track: DeviationTrack;
+  scrape: ScrapeMeter | null;
 }
 
 /**
@@ -53,6 +55,7 @@ export class TransportMeter {
       const demodulator = new ToneDemodulator(sampleRateHz, nominalHz);
       return {
         check: new InputCheck(sampleRateHz),
+        scrape: nominalHz >= LOWEST_SCRAPE_CARRIER_HZ ? new ScrapeMeter(sampleRateHz, nominalHz) : null,
         demodulator,
         track: new DeviationTrack(demodulator.outputRateHz, demodulator.firstResultSeconds, keepSeconds),
       };
@@ -63,8 +66,9 @@ export class TransportMeter {
   push(block: Array<Float64Array | Float32Array>): void {
     if (block.length !== this.states.length)
       throw new RangeError(`expected ${this.states.length} channels in a block, got ${block.length}`);
-    this.states.forEach(({ check, demodulator, track }, i) => {
+    this.states.forEach(({ check, demodulator, track, scrape }, i) => {
       check.push(block[i]);
+      scrape?.push(block[i]);
       const { deviation, amplitude } = demodulator.push(block[i]);
       track.append(deviation, amplitude);
     });
@@ -81,6 +85,11 @@ export class TransportMeter {
   /** For a source without an end: judge which tone plays, and its level, by the last few seconds only. */
   forgetOldTones(): void {
     for (const { check } of this.states) check.forgetful = true;
+  }
+
+  /** Scrape flutter of a channel; null where the carrier is too low to show it. */
+  scrape(channel: number): ScrapeFlutter | null {
+    return this.states[channel].scrape?.result ?? null;
   }
 
   get seconds(): number {

@@ -4,6 +4,7 @@ import Papa from "papaparse";
 import { useMemo, memo } from "react";
 import type { FlutterMeter } from "@/core/alignment/records";
 import type { FlutterResult } from "@/core/measure/flutter";
+import type { ScrapeFlutter } from "@/core/measure/scrape-meter";
 import type { LiveResult } from "@/core/measure/live-transport";
 import { READING_FONT } from "@/ui/theme";
 import { SpectrumChart, type SpectrumMark, type SpectrumPoint } from "@/ui/spectrum-chart";
@@ -18,7 +19,7 @@ const METERS: Array<[FlutterMeter, string]> = [
 const MOST_POINTS = 700;
 
 interface FlutterPanelProps {
-  flutter: FlutterResult;
+  flutter: FlutterResult & { scrape?: ScrapeFlutter | null };
   spectrum: LiveResult["spectrum"];
   meter: FlutterMeter;
   /** Parts whose lines are named on the spectrum. */
@@ -101,6 +102,12 @@ export const FlutterPanel = memo(function FlutterPanel({
             .slice(0, 3)
             .map(({ rateHz, peakPercent }) => `${rateHz.toFixed(2)} Hz ±${peakPercent.toFixed(3)} %`)
             .join(", ")}
+        </Box>
+      )}
+      {flutter.scrape && (
+        <Box sx={{ color: "text.secondary" }}>
+          Scrape, {flutter.scrape.fromHz} Hz to {(flutter.scrape.toHz / 1000).toFixed(1)} kHz:{" "}
+          {flutter.scrape.rmsPercent.toFixed(3)} % RMS, most at {Math.round(flutter.scrape.strongestHz)} Hz
         </Box>
       )}
       {points.length > 0 && <SpectrumChart points={points} marks={marks} onPng={png} onCsv={csv} />}
