@@ -13,16 +13,12 @@ import {
 } from "chart.js";
 import { useMemo, useRef, memo } from "react";
 import { Line } from "react-chartjs-2";
+import { POINTS_FROM_HZ, type RatePoint } from "@/core/measure/rate-points";
 import { TEXT_FONT } from "./theme";
 
 Chart.register(LinearScale, LogarithmicScale, LineElement, PointElement, Tooltip);
 
 Chart.defaults.font.family = TEXT_FONT;
-
-export interface SpectrumPoint {
-  rateHz: number;
-  percent: number;
-}
 
 export interface SpectrumMark {
   rateHz: number;
@@ -30,16 +26,16 @@ export interface SpectrumMark {
 }
 
 interface SpectrumChartProps {
-  points: SpectrumPoint[];
+  points: RatePoint[];
   /** Names written over their lines. */
   marks: SpectrumMark[];
   onPng(dataUrl: string): void;
   onCsv(): void;
 }
 
-const RATES = [0.2, 0.5, 1, 2, 5, 10, 20, 50, 100, 200];
+const RATES = [0.05, 0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 50, 100, 200];
 
-/** Peak deviation against rate, 0.2 to 200 Hz. */
+/** Peak deviation against rate, 0.05 to 200 Hz. */
 export const SpectrumChart = memo(function SpectrumChart({
   points,
   marks,
@@ -94,7 +90,7 @@ export const SpectrumChart = memo(function SpectrumChart({
             scales: {
               x: {
                 type: "logarithmic",
-                min: 0.2,
+                min: POINTS_FROM_HZ,
                 max: 200,
                 title: title("rate, Hz"),
                 grid: { color: line },

@@ -7,6 +7,7 @@ import {
   type PackLimits,
 } from "@/core/measure/moving-lines";
 import { onceAround, shapeOf, type OnceAround, type TurnShape } from "@/core/measure/once-around";
+import { ratePoints, type RatePoint } from "@/core/measure/rate-points";
 import { evenInTape, rateLines, type RateLine } from "@/core/measure/rate-lines";
 import type { SteadyStretch } from "@/core/measure/steady-stretch";
 import {
@@ -62,6 +63,8 @@ export interface PartFinding {
   totalRmsPercent: number;
   /** What no line accounts for, RMS: slow wander (0.1 to 2 Hz), rough running (2 to 20), scrape (20 to 200). */
   restRmsPercent: { wander: number; rough: number; scrape: number };
+  /** Peak deviation against rate, for drawing. */
+  spectrum: RatePoint[];
   seconds: number;
   resolutionHz: number;
   warnings: string[];
@@ -97,6 +100,7 @@ export function findParts(
       unexplained: [],
       totalRmsPercent: 0,
       restRmsPercent: { wander: 0, rough: 0, scrape: 0 },
+      spectrum: [],
       seconds,
       resolutionHz: seconds > 0 ? 1.5 / seconds : 0,
       warnings: [
@@ -210,6 +214,7 @@ export function findParts(
     unexplained,
     totalRmsPercent: 100 * Math.sqrt(totalPower),
     restRmsPercent: { wander: rest(0.1, 2), rough: rest(2, 20), scrape: rest(20, 200) },
+    spectrum: ratePoints(spectrum),
     seconds,
     resolutionHz,
     warnings,

@@ -183,7 +183,9 @@ export class LiveListening {
       flutterPercent: flutter?.settled ? flutter.weighted.peakPercent : null,
       levelDb: Math.max(...channels.map(({ peakDbfs }) => peakDbfs)),
     });
-    if (view) this.log.addEvents(view.events);
+    if (!view) return;
+    this.log.addEvents(view.events);
+    this.log.addSpectrum(view.finding.spectrum);
   }
 
   private watched(): WatchTrack | null {

@@ -1,5 +1,4 @@
-import type { AmplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
-import { deviationSpectrum, flutterOf, type FlutterResult } from "./flutter";
+import { flutterOf, type FlutterResult } from "./flutter";
 import type { ScrapeFlutter } from "./scrape-meter";
 import { speedOf } from "./speed";
 import type { SteadyStretch } from "./steady-stretch";
@@ -20,7 +19,6 @@ const RUN_UP_SECONDS = 2;
 const INSTANT_SECONDS = 0.3;
 /** Tone that stopped longer ago than this is not playing. */
 const STILL_PLAYING_SECONDS = 0.25;
-const SPECTRUM_EVERY_SECONDS = 1;
 const FLUTTER_EVERY_SECONDS = 0.45;
 /** The flutter meters have to run so long before their figure is logged. */
 export const FLUTTER_SETTLED_SECONDS = 10;
@@ -57,8 +55,6 @@ export interface LiveResult {
   channels: LiveChannel[];
   speed: LiveSpeed | null;
   flutter: LiveFlutter | null;
-  /** Deviation spectrum in percent from 0 to 200 Hz, once a second; null in between. */
-  spectrum: { binHz: number; peakPercent: Float32Array } | null;
 }
 
 /**
@@ -74,8 +70,6 @@ export class LiveTransport {
   private markedAt = 0;
   private lastSettled: LiveSpeed["beforeChange"] = null;
   private beforeChange: LiveSpeed["beforeChange"] = null;
-  private nextSpectrum = 0;
-  private lastSpectrum: AmplitudeSpectrum | null = null;
   private lastFlutter: LiveFlutter | null = null;
   private nextFlutter = 0;
 
@@ -124,7 +118,7 @@ export class LiveTransport {
     if (playing.length === 0) {
       this.steadySince = now;
       this.lastFlutter = null;
-      return { seconds: now, channels, speed: null, flutter: null, spectrum: null };
+      return { seconds: now, channels, speed: null, flutter: null };
     }
     const speeds = playing.map((tone) => this.speed(tone.stretch as SteadyStretch, now));
     const speed = speeds.reduce((a, b) => (b.uncertaintyPercent < a.uncertaintyPercent ? b : a));
@@ -133,16 +127,7 @@ export class LiveTransport {
       this.nextFlutter = now + FLUTTER_EVERY_SECONDS;
       this.updateFlutter(playing.map((tone) => this.sinceChange(this.longer(tone, now))));
     }
-    let spectrum: LiveResult["spectrum"] = null;
-    if (withFlutter && this.lastSpectrum && now >= this.nextSpectrum) {
-      this.nextSpectrum = now + SPECTRUM_EVERY_SECONDS;
-      const { amplitude, binHz } = this.lastSpectrum;
-      spectrum = {
-        binHz,
-        peakPercent: Float32Array.from(amplitude.subarray(0, Math.ceil(200 / binHz)), (a) => 100 * a),
-      };
-    }
-    return { seconds: now, channels, speed, flutter: withFlutter ? this.lastFlutter : null, spectrum };
+    return { seconds: now, channels, speed, flutter: withFlutter ? this.lastFlutter : null };
   }
 
   /** All that is remembered of the tone that plays, slips and all, since something was turned; null while none plays. */
@@ -219,10 +204,8 @@ export class LiveTransport {
     this.lastFlutter = null;
     for (const stretch of stretches) {
       if (stretch.deviation.length < stretch.rateHz) continue;
-      const spectrum = deviationSpectrum(stretch);
-      const result = flutterOf(stretch, spectrum);
+      const result = flutterOf(stretch);
       if (this.lastFlutter && result.weighted.peakPercent <= this.lastFlutter.weighted.peakPercent) continue;
-      this.lastSpectrum = spectrum;
       this.lastFlutter = {
         channel: stretch.channel,
         ...result,

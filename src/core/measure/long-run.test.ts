@@ -3,7 +3,7 @@ import { fmTone, whiteNoise } from "@/testing/fm-tone";
 import { humSpeedOf } from "./hum-speed";
 import { tuningOf } from "./tuning";
 import { warmUpOf } from "./warm-up";
-import { MOST_STEPS, WatchLog } from "./watch-log";
+import { MOST_SPECTRA, MOST_STEPS, WatchLog } from "./watch-log";
 
 const moment = (speedPercent: number | null) => ({ speedPercent, flutterPercent: 0.1, levelDb: -12 });
 
@@ -24,6 +24,22 @@ describe("the log of a long run", () => {
     expect(speedPercent.length).toBeLessThan(MOST_STEPS);
     expect(speedPercent.length * stepSeconds).toBeGreaterThan(4 * 3600 - 2 * stepSeconds);
     expect(speedPercent.at(-1)).toBeCloseTo(4, 2);
+  });
+
+  it("keeps spectra of the whole run, bounded, with every line in its place", () => {
+    const log = new WatchLog(0);
+    for (let n = 0; n < 5 * MOST_SPECTRA; n++)
+      log.addSpectrum([
+        { rateHz: 6.06, percent: n === 700 ? 0.9 : 0.1 },
+        { rateHz: 0.05, percent: 3 },
+      ]);
+    const { spectra } = log.snapshot;
+    expect(spectra.length).toBeLessThan(MOST_SPECTRA);
+    expect(Math.max(...spectra.flat())).toBe(0.9);
+    const place = Math.floor((60 * Math.log(6.06 / 0.2)) / Math.log(1000));
+    for (const row of spectra) expect(row.findIndex((v) => v > 0)).toBe(place);
+    const loud = spectra.findIndex((row) => row[place] === 0.9) / spectra.length;
+    expect(loud).toBeCloseTo(700 / (5 * MOST_SPECTRA), 1);
   });
 
   it("lists an event once, and a tone that goes and comes back as a stall", () => {

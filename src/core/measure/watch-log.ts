@@ -1,3 +1,4 @@
+import type { RatePoint } from "./rate-points";
 import type { TransportEvent } from "./transport-events";
 
 /** A long run in few numbers: one value per step of each quantity, null where there was no tone. */
@@ -8,7 +9,13 @@ export interface WatchTrack {
   flutterPercent: Array<number | null>;
   levelDb: Array<number | null>;
   events: TransportEvent[];
+  /** Rate spectra one after the other: peak percent in even logarithmic steps from 0.2 to 200 Hz. */
+  spectra: number[][];
 }
+
+export const SPECTRA_HZ = { from: 0.2, to: 200, steps: 60 };
+/** So many are kept; more are joined two by two. */
+export const MOST_SPECTRA = 240;
 
 const FIRST_STEP_SECONDS = 0.5;
 /** When so many steps are full they are joined two by two: an hour fits as well as a day. */
@@ -29,6 +36,9 @@ export class WatchLog {
   private sums = new Map<Quantity, { sum: number; count: number }>();
   private stepEnds: number;
   private goneSince: number | null = null;
+  private gathered: number[] | null = null;
+  private gatheredCount = 0;
+  private spectraPerRow = 1;
 
   constructor(startSeconds: number) {
     this.track = {
@@ -38,6 +48,7 @@ export class WatchLog {
       flutterPercent: [],
       levelDb: [],
       events: [],
+      spectra: [],
     };
     this.stepEnds = startSeconds + FIRST_STEP_SECONDS;
   }
@@ -66,14 +77,36 @@ export class WatchLog {
     track.events.sort((a, b) => a.atSeconds - b.atSeconds);
   }
 
+  /** One more spectrum of the last while. */
+  addSpectrum(points: RatePoint[]): void {
+    const { from, to, steps } = SPECTRA_HZ;
+    const row = new Array<number>(steps).fill(0);
+    for (const { rateHz, percent } of points) {
+      const step = Math.floor((steps * Math.log(rateHz / from)) / Math.log(to / from));
+      if (step >= 0 && step < steps) row[step] = Math.max(row[step], Math.round(percent * 1e5) / 1e5);
+    }
+    this.gathered = this.gathered?.map((v, i) => Math.max(v, row[i])) ?? row;
+    if (++this.gatheredCount < this.spectraPerRow) return;
+    this.track.spectra.push(this.gathered);
+    this.gathered = null;
+    this.gatheredCount = 0;
+    if (this.track.spectra.length < MOST_SPECTRA) return;
+    const rows = this.track.spectra;
+    this.track.spectra = Array.from({ length: rows.length >> 1 }, (_, i) =>
+      rows[2 * i].map((v, k) => Math.max(v, rows[2 * i + 1][k])),
+    );
+    this.spectraPerRow *= 2;
+  }
+
   get snapshot(): WatchTrack {
-    const { speedPercent, flutterPercent, levelDb, events, ...rest } = this.track;
+    const { speedPercent, flutterPercent, levelDb, events, spectra, ...rest } = this.track;
     return {
       ...rest,
       speedPercent: [...speedPercent],
       flutterPercent: [...flutterPercent],
       levelDb: [...levelDb],
       events: [...events],
+      spectra: [...spectra],
     };
   }
 

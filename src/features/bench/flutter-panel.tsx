@@ -1,13 +1,13 @@
 "use client";
 import Box from "@mui/material/Box";
 import Papa from "papaparse";
-import { useMemo, memo } from "react";
+import { memo } from "react";
 import type { FlutterMeter } from "@/core/alignment/records";
 import type { FlutterResult } from "@/core/measure/flutter";
 import type { ScrapeFlutter } from "@/core/measure/scrape-meter";
-import type { LiveResult } from "@/core/measure/live-transport";
+import type { RatePoint } from "@/core/measure/rate-points";
 import { READING_FONT } from "@/ui/theme";
-import { SpectrumChart, type SpectrumMark, type SpectrumPoint } from "@/ui/spectrum-chart";
+import { SpectrumChart, type SpectrumMark } from "@/ui/spectrum-chart";
 import { download } from "../job/download";
 
 const METERS: Array<[FlutterMeter, string]> = [
@@ -16,24 +16,17 @@ const METERS: Array<[FlutterMeter, string]> = [
   ["rms", "RMS"],
   ["average", "average"],
 ];
-const MOST_POINTS = 700;
 
 interface FlutterPanelProps {
   flutter: FlutterResult & { scrape?: ScrapeFlutter | null };
-  spectrum: LiveResult["spectrum"];
+  points: RatePoint[];
   meter: FlutterMeter;
   /** Parts whose lines are named on the spectrum. */
   marks: SpectrumMark[];
 }
 
 /** All meters at once, the strongest rates, and the rate spectrum. */
-export const FlutterPanel = memo(function FlutterPanel({
-  flutter,
-  spectrum,
-  meter,
-  marks,
-}: FlutterPanelProps) {
-  const points = useMemo(() => (spectrum ? downsampled(spectrum) : []), [spectrum]);
+export const FlutterPanel = memo(function FlutterPanel({ flutter, points, meter, marks }: FlutterPanelProps) {
   const csv = () =>
     download(
       "rate-spectrum.csv",
@@ -115,26 +108,10 @@ export const FlutterPanel = memo(function FlutterPanel({
   );
 }, sameFlutter);
 
-/** The highest line of each of a few hundred logarithmic steps, so that no line is lost in drawing. */
-function downsampled({ binHz, peakPercent }: NonNullable<LiveResult["spectrum"]>): SpectrumPoint[] {
-  const points: SpectrumPoint[] = [];
-  const ratio = (200 / 0.2) ** (1 / MOST_POINTS);
-  let next = 0.2;
-  for (let k = Math.ceil(0.2 / binHz); k < peakPercent.length;) {
-    let best = k;
-    for (; k < peakPercent.length && k * binHz < next * ratio; k++)
-      if (peakPercent[k] > peakPercent[best]) best = k;
-    if (best < peakPercent.length && k > best)
-      points.push({ rateHz: best * binHz, percent: peakPercent[best] });
-    next *= ratio;
-  }
-  return points;
-}
-
 /** Results come more often than the figures change, each time as a copy. */
 function sameFlutter(a: FlutterPanelProps, b: FlutterPanelProps): boolean {
   return (
-    a.spectrum === b.spectrum &&
+    a.points === b.points &&
     a.meter === b.meter &&
     a.marks === b.marks &&
     a.flutter.seconds === b.flutter.seconds &&

@@ -11,6 +11,7 @@ import { compareRuns } from "@/core/advice/compare-runs";
 import { explainTransport, NOTHING_KNOWN } from "@/core/advice/explain-transport";
 import { limitFor, primaryFlutter } from "@/core/alignment/limits";
 import type { TransportView } from "@/core/listen/live-listening";
+import type { RatePoint } from "@/core/measure/rate-points";
 import type { FlutterResult } from "@/core/measure/flutter";
 import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
 import { database } from "@/storage/database";
@@ -107,7 +108,7 @@ export function FlutterViews({ view, flutter, listener }: FlutterViewsProps) {
       {shown === "spectrum and meters" && flutter && (
         <FlutterPanel
           flutter={flutter}
-          spectrum={listener.spectrum}
+          points={transport?.finding.spectrum ?? NO_POINTS}
           meter={machine.flutterMeter}
           marks={transport ? marksOf(transport.finding) : NO_MARKS}
         />
@@ -124,6 +125,7 @@ export function FlutterViews({ view, flutter, listener }: FlutterViewsProps) {
   );
 }
 
+const NO_POINTS: RatePoint[] = [];
 const NO_MARKS: ReturnType<typeof marksOf> = [];
 
 /** What of a run is kept to compare a later one with. */

@@ -71,7 +71,6 @@ export function useListener(options: ListenOptions) {
   const [live, setLive] = useState<ListeningResult | null>(null);
   const [check, setCheck] = useState<SignalReport | null>(null);
   const [measured, setMeasured] = useState<Measured | null>(null);
-  const [spectrum, setSpectrum] = useState<ListeningResult["spectrum"]>(null);
   const [transport, setTransport] = useState<TransportView | null>(null);
   const [watch, setWatch] = useState<WatchTrack | null>(null);
   const [watching, setWatching] = useState(false);
@@ -119,7 +118,6 @@ export function useListener(options: ListenOptions) {
     setLive(null);
     setCheck(null);
     setMeasured(null);
-    setSpectrum(null);
     setTransport(null);
     setWatch(null);
     setWatching(false);
@@ -134,7 +132,6 @@ export function useListener(options: ListenOptions) {
     setLive(result);
     setMeasured(measuredLive(result, source, clockPercent));
     if (result.check) setCheck(result.check);
-    if (result.spectrum) setSpectrum(result.spectrum);
     if (result.transport) setTransport(result.transport);
     if (result.watch) setWatch(result.watch);
     const add = (value: number) => (points: StripPoint[]) => [
@@ -277,7 +274,6 @@ export function useListener(options: ListenOptions) {
     live,
     check,
     measured,
-    spectrum,
     transport,
     watch,
     watching,

@@ -5,12 +5,13 @@ import Papa from "papaparse";
 import { useLiveQuery } from "dexie-react-hooks";
 import type { TransportEvent } from "@/core/measure/transport-events";
 import { warmUpOf } from "@/core/measure/warm-up";
-import type { WatchTrack } from "@/core/measure/watch-log";
+import { SPECTRA_HZ, type WatchTrack } from "@/core/measure/watch-log";
 import { fixed } from "@/core/formats/number-text";
 import { database } from "@/storage/database";
 import { newId } from "@/storage/jobs";
 import { deleteWatch, keepWatch } from "@/storage/runs";
 import { READING_FONT } from "@/ui/theme";
+import { Spectrogram } from "@/ui/spectrogram";
 import { WatchChart } from "@/ui/watch-chart";
 import { download } from "../job/download";
 import type { ListenerState } from "./use-listener";
@@ -90,6 +91,14 @@ export function WatchPanel({ jobId, listener, speedLimitPercent, flutterLimitPer
             height={74}
           />
         </Box>
+      )}
+      {shown && shown.spectra.length > 1 && (
+        <Spectrogram
+          label="Rates over the run"
+          rows={shown.spectra}
+          fromHz={SPECTRA_HZ.from}
+          toHz={SPECTRA_HZ.to}
+        />
       )}
       {shown && <Events events={shown.events} startSeconds={shown.startSeconds} />}
     </Box>
