@@ -30,10 +30,11 @@ interface FlutterViewsProps {
   view: JobView;
   flutter: FlutterResult | null;
   listener: ListenerState;
+  failing: boolean;
 }
 
 /** What lies behind the flutter figure: the guilty part, the spectrum with all meters, or the whole run. */
-export function FlutterViews({ view, flutter, listener }: FlutterViewsProps) {
+export function FlutterViews({ view, flutter, listener, failing }: FlutterViewsProps) {
   const [shown, setShown] = useState<View>("parts");
   const { job, machine } = view;
   const { transport } = listener;
@@ -97,6 +98,7 @@ export function FlutterViews({ view, flutter, listener }: FlutterViewsProps) {
             })}
             changes={before ? compareRuns(before, transport.finding) : null}
             machineHasParts={machine.parts.length > 0}
+            failing={failing}
           />
         ) : (
           <Box sx={{ color: "text.secondary", fontSize: 18, py: 2 }}>

@@ -134,7 +134,12 @@ export function MeasurePanel({ view, station, listener, targetPercent }: Measure
         />
       )}
       {!isSpeed && (measured?.flutter || live) && (
-        <FlutterViews view={view} flutter={measured?.flutter ?? null} listener={listener} />
+        <FlutterViews
+          view={view}
+          flutter={measured?.flutter ?? null}
+          listener={listener}
+          failing={verdict === "fail"}
+        />
       )}
       <Announcer shown={shown} verdict={verdict} name={QUANTITIES[quantity]} />
     </Paper>

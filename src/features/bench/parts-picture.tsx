@@ -16,12 +16,20 @@ interface PartsPictureProps {
   /** Against an earlier run, where one was chosen. */
   changes: PartChange[] | null;
   machineHasParts: boolean;
+  /** The flutter is beyond its limit; otherwise a part that stands out is only worth a look. */
+  failing: boolean;
 }
 
 const MOST_ROWS = 4;
 
 /** Which part the flutter comes from, readable from across the bench. */
-export function PartsPicture({ finding, explanations, changes, machineHasParts }: PartsPictureProps) {
+export function PartsPicture({
+  finding,
+  explanations,
+  changes,
+  machineHasParts,
+  failing,
+}: PartsPictureProps) {
   const [first] = explanations;
   const guilty = new Set(explanations.map(({ fault }) => fault.split(" (")[0]));
   const shown = finding.parts.slice(0, MOST_ROWS);
@@ -30,7 +38,7 @@ export function PartsPicture({ finding, explanations, changes, machineHasParts }
     <Box role="region" aria-label="Where the flutter comes from">
       <Box sx={{ display: "flex", gap: 2, alignItems: "flex-start" }}>
         <Box sx={{ flex: 1, minWidth: 0 }}>
-          <Headline explanation={first} heard={finding.parts.length > 0} />
+          <Headline explanation={first} heard={finding.parts.length > 0} failing={failing} />
           <Typography sx={{ color: "text.secondary", lineHeight: 1.3, fontSize: 14.5 }}>
             {first ? `${first.because}. ${first.cure}` : idle(finding, machineHasParts)}
           </Typography>
@@ -47,7 +55,7 @@ export function PartsPicture({ finding, explanations, changes, machineHasParts }
           </Box>
         )}
       </Box>
-      <Bars finding={finding} guilty={guilty} changes={changes} />
+      <Bars finding={finding} guilty={guilty} changes={changes} failing={failing} />
       {!machineHasParts && (
         <Typography sx={{ mt: 0.5 }}>
           <Link href="/machines">Enter this machine’s rotating parts</Link> and the lines get names.
@@ -57,14 +65,21 @@ export function PartsPicture({ finding, explanations, changes, machineHasParts }
   );
 }
 
-function Headline({ explanation, heard }: { explanation: Explanation | undefined; heard: boolean }) {
+interface HeadlineProps {
+  explanation: Explanation | undefined;
+  heard: boolean;
+  failing: boolean;
+}
+
+function Headline({ explanation, heard, failing }: HeadlineProps) {
+  const accused = explanation !== undefined;
   return (
     <Box
       sx={{
         display: "flex",
         alignItems: "center",
         gap: 1,
-        color: explanation ? "error.main" : "success.main",
+        color: !accused ? "success.main" : failing ? "error.main" : "warning.main",
         fontSize: 30,
         fontWeight: 760,
         lineHeight: 1.1,
@@ -73,7 +88,7 @@ function Headline({ explanation, heard }: { explanation: Explanation | undefined
     >
       <svg width="26" height="26" viewBox="0 0 12 12" aria-hidden style={{ flex: "none" }}>
         <path
-          d={GLYPH_PATHS[explanation ? "cross" : "check"]}
+          d={GLYPH_PATHS[!accused ? "check" : failing ? "cross" : "wave"]}
           fill="none"
           stroke="currentColor"
           strokeWidth={2.2}
@@ -93,9 +108,11 @@ interface BarsProps {
   finding: PartFinding;
   guilty: Set<string>;
   changes: PartChange[] | null;
+  failing: boolean;
 }
 
-function Bars({ finding, guilty, changes }: BarsProps) {
+function Bars({ finding, guilty, changes, failing }: BarsProps) {
+  const accused = failing ? "error.main" : "warning.main";
   const rows = changes
     ? changes.slice(0, MOST_ROWS).map((change) => {
         const part = finding.parts.find((p) => p.part === change.part);
@@ -140,11 +157,14 @@ function Bars({ finding, guilty, changes }: BarsProps) {
             sx={{
               fontSize: 17,
               fontWeight: row.guilty ? 750 : 500,
-              color: row.guilty ? "error.main" : "text.primary",
+              color: row.guilty ? accused : "text.primary",
             }}
           >
             {row.guilty ? (
-              <VerdictMark verdict="fail" detail={[row.name, ...row.alike].join(" or ")} />
+              <VerdictMark
+                verdict={failing ? "fail" : "close"}
+                detail={[row.name, ...row.alike].join(" or ")}
+              />
             ) : (
               [row.name, ...row.alike].join(" or ")
             )}
@@ -156,7 +176,7 @@ function Bars({ finding, guilty, changes }: BarsProps) {
                 inset: 0,
                 right: "auto",
                 width: `${(100 * row.percent) / most}%`,
-                bgcolor: row.guilty ? "error.main" : "text.secondary",
+                bgcolor: row.guilty ? accused : "text.secondary",
                 opacity: row.guilty ? 1 : 0.55,
               }}
             />
