@@ -151,6 +151,7 @@ const NO_FIGURES = { peakPercent: null, twoSigmaPercent: null, rmsPercent: null,
 
 function flutterRow(meter: TransportMeter, i: number) {
   const { result, warnings } = meter.flutter(i);
+  const scrape = result && meter.scrape(i);
   return {
     warnings,
     result: {
@@ -160,7 +161,7 @@ function flutterRow(meter: TransportMeter, i: number) {
       wowRmsPercent: result?.wowRmsPercent ?? null,
       flutterRmsPercent: result?.flutterRmsPercent ?? null,
       components: result?.components ?? [],
-      scrape: result ? meter.scrape(i) : null,
+      ...(scrape && { scrape }),
     },
   };
 }
