@@ -1,9 +1,7 @@
 import { inForce, type Adjustment, type Reading } from "./records";
+import { fitSlack, type SlackModel, type Turn } from "./slack-model";
 
-/** A turn and what it did: turns clockwise positive, change of the reading in its unit. */
-export interface LearnedTurn {
-  turns: number;
-  change: number;
+export interface LearnedTurn extends Turn {
   /** It went as far as its stop. */
   atStop?: boolean;
 }
@@ -15,6 +13,8 @@ export interface AdjusterEffect {
   slackTurns: number;
   /** Whether the slack was told apart from the effect, or may still hide in it. */
   slackKnown: boolean;
+  /** Every way to explain the turns, the likeliest first; none before the slack is known. */
+  models: SlackModel[];
   lastTurn: LearnedTurn;
   /** Nothing was turned in this job yet: an earlier job on the machine has taught it. */
   fromBefore?: boolean;
@@ -31,6 +31,7 @@ export type TurnAdvice =
 const TRIAL_TURNS = 0.125;
 /** Before the slack is known the screw is stopped short, so as not to pass the target. */
 const SHORT_OF_TARGET = 0.85;
+const LEAST_SHARE = 0.5;
 const NO_ANSWER_CHANGE = 0.03;
 /** What an earlier job taught holds while the turns of this one do between half and twice of it. */
 const STILL_HOLDS = 2;
@@ -68,47 +69,24 @@ export function learnedTurns(
 }
 
 /**
- * Effect per turn and slack from the turns made so far, newest first in weight.
- *
- * A turn that goes on in the direction of the one before has no slack in it, so it gives the effect alone; one
- * that reverses loses the slack: change = effect · (turns ∓ slack). The first turn of all is taken to have
- * lost it too. Returns null before any turn has moved the reading.
+ * Effect per turn and slack from the turns made so far, newest first in weight. The slack counts as known once the
+ * screw was turned twice: a turn that goes on shows what the first one lost. Returns null before any turn has moved
+ * the reading.
  */
 export function effectOf(turns: LearnedTurn[]): AdjusterEffect | null {
   const lastTurn = turns.at(-1);
-  if (!lastTurn) return null;
-  const reversed = turns.map((t, i) => i === 0 || Math.sign(t.turns) !== Math.sign(turns[i - 1].turns));
-  const straight = turns.filter((_, i) => !reversed[i]);
-  const slackTurnsList = turns.filter((_, i) => reversed[i]);
-
-  let perTurn: number;
-  let slackKnown = true;
-  const largest = straight.reduce(
-    (a, t) => (Math.abs(t.turns) >= Math.abs(a?.turns ?? 0) ? t : a),
-    straight[0],
-  );
-  if (largest) perTurn = largest.change / largest.turns;
-  else if (slackTurnsList.length >= 2) {
-    // two reversals of different size: the slack cancels in their difference
-    const [a, b] = slackTurnsList.slice(-2);
-    const moved = Math.abs(b.turns) - Math.abs(a.turns);
-    const along = (t: LearnedTurn) => t.change * Math.sign(t.turns);
-    perTurn =
-      Math.abs(moved) > 0.02
-        ? (along(b) - along(a)) / moved
-        : (along(a) + along(b)) / (Math.abs(a.turns) + Math.abs(b.turns));
-    const plain = along(b) / Math.abs(b.turns);
-    if (Math.sign(perTurn) !== Math.sign(plain) || Math.abs(perTurn) < Math.abs(plain)) perTurn = plain;
-  } else {
-    perTurn = lastTurn.change / lastTurn.turns;
-    slackKnown = false;
-  }
-  if (perTurn === 0 || !Number.isFinite(perTurn)) return null;
-  const slacks = slackTurnsList
-    .slice(-2)
-    .map((t) => Math.max(0, Math.abs(t.turns) - Math.abs(t.change / perTurn)));
-  const slackTurns = slackKnown && slacks.length > 0 ? slacks[slacks.length - 1] : 0;
-  return { perTurn, slackTurns, slackKnown, lastTurn };
+  const moved = turns.filter(({ change }) => Math.abs(change) >= NO_ANSWER_CHANGE);
+  if (!lastTurn || moved.length === 0) return null;
+  if (turns.length === 1)
+    return {
+      perTurn: lastTurn.change / lastTurn.turns,
+      slackTurns: 0,
+      slackKnown: false,
+      models: [],
+      lastTurn,
+    };
+  const models = fitSlack(turns);
+  return models.length === 0 ? null : { ...models[0], slackKnown: true, models, lastTurn };
 }
 
 /**
@@ -140,10 +118,19 @@ export function adviseTurn(
   const wanted = -value / effect.perTurn;
   if (lastTurn.atStop && Math.sign(wanted) === Math.sign(lastTurn.turns))
     return { kind: "stop", effect, lastTurn };
-  const reverses = Math.sign(wanted) !== Math.sign(lastTurn.turns);
-  const amount = effect.slackKnown
-    ? Math.abs(wanted) + (reverses ? effect.slackTurns : 0)
-    : SHORT_OF_TARGET * Math.abs(wanted);
+  const amounts = effect.models
+    .map(({ perTurn, toTakeUp }) => ({ t: -value / perTurn, toTakeUp }))
+    .filter(({ t }) => Math.sign(t) === Math.sign(wanted))
+    .map(({ t, toTakeUp }) => Math.abs(t) + (t > 0 ? toTakeUp.clockwise : toTakeUp.anticlockwise));
+  // turns to and fro leave slack and effect open: then stop on the way, since going on tells them apart
+  const [likeliest] = amounts;
+  const bounces = turns.length > 2 && [turns.at(-2)!.turns, wanted].every((t) => t * lastTurn.turns < 0);
+  const amount =
+    amounts.length === 0
+      ? SHORT_OF_TARGET * Math.abs(wanted)
+      : bounces
+        ? Math.max(LEAST_SHARE * likeliest, (likeliest + Math.min(...amounts)) / 2)
+        : likeliest;
   return { kind: "turn", turns: Math.sign(wanted) * amount, effect };
 }
 
