@@ -11,7 +11,7 @@ export interface CorrelationPeak {
 const WHITENING = 0.7;
 
 /**
- * Generalised cross-correlation of two equally long pieces within a band (Knapp and Carter 1976): the spectra's
+ * Generalised cross-correlation of two equally long pieces within a band: the spectra's
  * product is flattened so that a change of level or equalisation does not move the peak.
  */
 export class CrossCorrelator {

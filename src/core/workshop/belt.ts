@@ -70,7 +70,7 @@ const FRICTION: Record<BeltSection, number> = { square: 0.6, round: 0.5, flat: 0
 
 /**
  * Pull that a belt can pass on at the small pulley before it slips, in newtons: T₁ − T₂ with T₁/T₂ = e^(µθ) and a
- * mean tension of modulus · area · stretch (Euler and Eytelwein).
+ * mean tension of modulus · area · stretch.
  * @param modulusMPa of the rubber, about 3 for the usual compound
  */
 export function pullBeforeSlip(
