@@ -17,11 +17,16 @@ export class BenchHands {
     await expect(this.page.getByRole("button", { name: /Practice/ })).toBeVisible();
   }
 
+  /** Chooses from the box of that name, by key: a slow press of the mouse would pick what opens under it. */
+  async choose(box: string, option: string | RegExp): Promise<void> {
+    await this.page.getByRole("combobox", { name: box, exact: true }).press("Enter");
+    await this.page.getByRole("option", { name: option }).first().click();
+  }
+
   async play(condition: string): Promise<void> {
     await expect(this.page.getByRole("button", { name: /Practice/ })).toBeVisible();
     await this.page.keyboard.press("p");
-    await this.page.getByRole("combobox", { name: "It came in" }).click();
-    await this.page.getByRole("option", { name: condition }).click();
+    await this.choose("It came in", condition);
     await this.page.getByRole("button", { name: "Play" }).click();
   }
 

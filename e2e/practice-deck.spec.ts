@@ -6,15 +6,11 @@ test("a blank tape is recorded on, rewound and heard; a full tape tells its band
   await hands.open("demo-job-0415", "speed");
   await hands.play("nothing wrong");
   const keys = page.getByRole("group", { name: "Transport keys" });
-  const choose = async (box: string, option: RegExp | string) => {
-    await page.getByRole("combobox", { name: box, exact: true }).click();
-    await page.getByRole("option", { name: option }).first().click();
-  };
   const level = async () =>
     Number(await page.getByRole("meter", { name: "Level left" }).getAttribute("aria-valuenow"));
 
-  await choose("Tape", "Blank tape");
-  await choose("Record takes in", "Which side is which");
+  await hands.choose("Tape", "Blank tape");
+  await hands.choose("Record takes in", "Which side is which");
   await keys.getByRole("button", { name: "Record" }).click();
   await expect.poll(level).toBeGreaterThan(-20); // a two-head machine gives out what goes in
   await page.waitForTimeout(2500);
@@ -30,7 +26,7 @@ test("a blank tape is recorded on, rewound and heard; a full tape tells its band
   await expect(page.getByRole("dialog")).toContainText("Swapped: it arrives on the left");
   await page.getByRole("dialog").getByRole("button", { name: "Close" }).click();
 
-  await choose("Tape", /Azimuth ladder, cassette/);
+  await hands.choose("Tape", /Azimuth ladder, cassette/);
   await keys.getByRole("button", { name: "Play" }).click();
   await expect(page.getByRole("contentinfo", { name: "Source" })).toContainText("no band like the 1000 Hz", {
     timeout: 20_000,

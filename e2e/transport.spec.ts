@@ -2,11 +2,6 @@ import { expect, test } from "@playwright/test";
 import { BenchHands } from "./bench-hands";
 import { COPY, MUSIC } from "./sounds";
 
-const choose = async (page: import("@playwright/test").Page, box: string, option: string | RegExp) => {
-  await page.getByRole("combobox", { name: box, exact: true }).click();
-  await page.getByRole("option", { name: option }).click();
-};
-
 test("the guilty part is named, kept, and compared with a run after the work", async ({ page }) => {
   const hands = new BenchHands(page);
   await hands.open("demo-job-0415", "flutter");
@@ -19,9 +14,9 @@ test("the guilty part is named, kept, and compared with a run after the work", a
   await expect(picture.getByRole("img", { name: /capstan, once around: wave/ })).toBeVisible();
   await page.getByRole("button", { name: "Keep this run" }).click();
 
-  await choose(page, "It came in", "nothing wrong");
+  await hands.choose("It came in", "nothing wrong");
   await expect(picture).toContainText("no part stands out", { timeout: 40_000 });
-  await choose(page, "Against", "run 1");
+  await hands.choose("Against", "run 1");
   await expect(picture.getByRole("listitem").first()).toContainText(/capstan.*less/);
 });
 

@@ -4,8 +4,8 @@ import { SoundFileError, type SoundFile } from "@/core/formats/sound-file";
 import { channelName } from "@/core/measure/channel-name";
 import { HumMeter } from "@/core/measure/hum";
 import { LevelMeter } from "@/core/measure/level-meter";
-import { findParts, type PartFinding } from "@/core/advice/find-parts";
 import type { Machine } from "@/core/alignment/records";
+import { worstTransport } from "@/core/listen/transport-view";
 import { matchRecordings, MatchSound } from "@/core/measure/match/match-recordings";
 import { TransportMeter } from "@/core/measure/transport-meter";
 import { BandEar } from "@/core/reference/band-ear";
@@ -105,30 +105,22 @@ async function transport(
   };
 }
 
-/** Of the channel with the most flutter; both are driven by the same parts. */
 function partsOf(
   meter: TransportMeter,
   { machine, speedCmPerS = machine.speedsCmPerS[0] }: { machine: Machine; speedCmPerS: number | undefined },
 ) {
-  let best: (PartFinding & { channel: string }) | null = null;
-  meter.channels.forEach((channel, c) => {
-    const { stretch } = meter.tone(c);
-    if (stretch === null) return;
-    const finding = findParts(stretch, machine.parts, speedCmPerS, machine.speedsCmPerS[0]);
-    if (best === null || finding.totalRmsPercent > best.totalRmsPercent) best = { channel, ...finding };
-  });
-  if (best === null) return { warnings: [], answer: { machine: machine.id, parts: [] } };
-  const { parts, unexplained, warnings, channel, totalRmsPercent } = best as PartFinding & {
-    channel: string;
-  };
+  const { parts, speedsCmPerS } = machine;
+  const worst = worstTransport(meter, { parts, speedCmPerS, firstSpeedCmPerS: speedsCmPerS[0] });
+  if (worst === null) return { warnings: [], answer: { machine: machine.id, parts: [] } };
+  const { channel, finding } = worst;
   return {
-    warnings: machine.parts.length === 0 ? [...warnings, `${machine.name} has no parts entered.`] : warnings,
+    warnings: [...finding.warnings, ...(parts.length === 0 ? [`${machine.name} has no parts entered.`] : [])],
     answer: {
       machine: machine.id,
       partsOf: channel,
-      totalRmsPercent,
-      parts: parts.map((part) => ({ ...part, turn: undefined })),
-      unexplained,
+      totalRmsPercent: finding.totalRmsPercent,
+      parts: finding.parts.map((part) => ({ ...part, turn: undefined })),
+      unexplained: finding.unexplained,
     },
   };
 }

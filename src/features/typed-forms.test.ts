@@ -5,6 +5,10 @@ import { referenceTapeSchema } from "@/core/reference/reference-tape";
 import { PRESETS } from "@/core/signals/presets";
 import { segmentSchema } from "@/core/signals/sequence";
 import { timelineOf } from "@/core/signals/timeline";
+import { machineSchema } from "@/core/alignment/records";
+import { DEMO_MACHINES } from "@/core/practice/demo-machines";
+import { machinePartSchema } from "@/core/workshop/machine-part";
+import { machineOf, PART_KINDS, partOf, typedMachine, type PartKind } from "./machines/typed-machine";
 import { sequencePieces } from "./signals/sequence-pieces";
 import { fieldsOf, KIND_NAMES, NEW_SEGMENTS, textsOf, typed } from "./signals/typed-segment";
 import { tapePieces } from "./tapes/tape-pieces";
@@ -86,5 +90,46 @@ describe("drawn as tapes", () => {
     const pieces = tapePieces(bands);
     expect(pieces).toHaveLength(bands.length);
     expect(pieces[0]).toMatchObject({ kind: "tone", frequenciesHz: [315], seconds: 20, name: "315 Hz" });
+  });
+});
+
+describe("a machine that is typed", () => {
+  it.each(DEMO_MACHINES.map((machine) => [machine.name, machine] as const))(
+    "%s goes through its texts unchanged",
+    (_, machine) => {
+      expect(machineSchema.parse(machineOf(typedMachine(machine), machine))).toEqual(machine);
+    },
+  );
+
+  it("takes a decimal comma and several speeds; empty limits are left out", () => {
+    const [machine] = DEMO_MACHINES;
+    const typed = { ...typedMachine(machine), speeds: "9.53; 19.05", flutterLimit: "0,12", speedLimit: "" };
+    expect(machineOf(typed, machine)).toMatchObject({
+      speedsCmPerS: [9.53, 19.05],
+      limits: { flutterPercent: 0.12 },
+    });
+  });
+
+  it.each(Object.keys(PART_KINDS) as PartKind[])("a part of kind %s has to be filled in", (kind) => {
+    const name = { name: "part" };
+    expect(machinePartSchema.safeParse(partOf({ kind, texts: name })).success).toBe(false);
+    const texts = Object.fromEntries(
+      PART_KINDS[kind].fields.map(([key], i) => [
+        key,
+        key === "reel"
+          ? "supply"
+          : key === "ratioTo" || key === "pulleyPart"
+            ? "capstan"
+            : String(10 + 5 * i),
+      ]),
+    );
+    expect(machinePartSchema.safeParse(partOf({ kind, texts: { ...texts, ...name } })).success).toBe(true);
+    const wrong = {
+      ...texts,
+      ...name,
+      [PART_KINDS[kind].fields[1]?.[0] ?? PART_KINDS[kind].fields[0][0]]: "x",
+    };
+    if (kind !== "belt")
+      expect(machinePartSchema.safeParse(partOf({ kind, texts: wrong })).success).toBe(false);
   });
 });

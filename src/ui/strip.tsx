@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
-import { fixed } from "@/core/formats/number-text";
-import { INK, READING_FONT, SOFT, token } from "./theme";
+import { StripFrame } from "./strip-frame";
+import { INK, SOFT, token } from "./theme";
 
 export interface StripPoint {
   seconds: number;
@@ -48,36 +48,16 @@ export function Strip({ label, points, nowSeconds, marks, window, lengthSeconds 
   return (
     <Box sx={{ lineHeight: 0 }}>
       <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} width="100%" role="img" aria-label={label}>
-        {window && (
-          <rect
-            x={LEFT}
-            y={y(window.to)}
-            width={WIDTH - LEFT - RIGHT}
-            height={y(window.from) - y(window.to)}
-            fill={token("window")}
-          />
-        )}
-        <rect
-          x={LEFT}
-          y={TOP}
-          width={WIDTH - LEFT - RIGHT}
-          height={HEIGHT - TOP - BOTTOM}
-          fill="none"
-          stroke={token("line")}
+        <StripFrame
+          left={LEFT}
+          right={WIDTH - RIGHT}
+          top={TOP}
+          bottom={HEIGHT - BOTTOM}
+          y={y}
+          labels={[low, high]}
+          decimals={decimals}
+          window={window}
         />
-        {[low, high].map((value) => (
-          <text
-            key={value}
-            x={LEFT - 6}
-            y={y(value) + 4}
-            textAnchor="end"
-            fontSize={12}
-            fontFamily={READING_FONT}
-            fill={SOFT}
-          >
-            {fixed(value, decimals, true)}
-          </text>
-        ))}
         <path d={path} fill="none" stroke={INK} strokeWidth={2} strokeLinejoin="round" />
         {marks
           .filter((seconds) => seconds > nowSeconds - lengthSeconds)

@@ -1,5 +1,5 @@
-import { fixed } from "@/core/formats/number-text";
-import { INK, READING_FONT, SOFT, token } from "./theme";
+import { StripFrame } from "./strip-frame";
+import { INK, SOFT, token } from "./theme";
 
 export interface WatchChartProps {
   label: string;
@@ -45,36 +45,16 @@ export function WatchChart({ label, stepSeconds, values, window, marks, height =
   const decimals = high - low < 0.3 ? 3 : 2;
   return (
     <svg viewBox={`0 0 ${WIDTH} ${height}`} width="100%" role="img" aria-label={label}>
-      {window && (
-        <rect
-          x={LEFT}
-          y={y(window.to)}
-          width={WIDTH - LEFT - RIGHT}
-          height={y(window.from) - y(window.to)}
-          fill={token("window")}
-        />
-      )}
-      <rect
-        x={LEFT}
-        y={TOP}
-        width={WIDTH - LEFT - RIGHT}
-        height={height - TOP - BOTTOM}
-        fill="none"
-        stroke={token("line")}
+      <StripFrame
+        left={LEFT}
+        right={WIDTH - RIGHT}
+        top={TOP}
+        bottom={height - BOTTOM}
+        y={y}
+        labels={[low, high]}
+        decimals={decimals}
+        window={window}
       />
-      {[low, high].map((v) => (
-        <text
-          key={v}
-          x={LEFT - 5}
-          y={y(v) + 4}
-          textAnchor="end"
-          fontSize={12}
-          fontFamily={READING_FONT}
-          fill={SOFT}
-        >
-          {fixed(v, decimals, true)}
-        </text>
-      ))}
       <path
         d={band}
         stroke={INK}

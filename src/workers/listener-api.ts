@@ -1,5 +1,6 @@
 import type { SideFinding } from "@/core/listen/find-sides";
-import type { Geometry, ListeningResult, TransportView } from "@/core/listen/live-listening";
+import type { ListeningResult } from "@/core/listen/live-listening";
+import type { Geometry, TransportView } from "@/core/listen/transport-view";
 import type { DeckKey, DeckStatus } from "@/core/machine/practice-deck";
 import type { TransportParameters } from "@/core/machine/transport-parameters";
 import type { FlutterResult } from "@/core/measure/flutter";

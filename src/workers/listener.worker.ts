@@ -4,7 +4,8 @@ import { openSound } from "@/core/formats/open-sound";
 import type { SoundFile } from "@/core/formats/sound-file";
 import { wavFile } from "@/core/formats/wav-writer";
 import { findSides } from "@/core/listen/find-sides";
-import { atSpeed, LiveListening, transportView, type Geometry } from "@/core/listen/live-listening";
+import { atSpeed, LiveListening } from "@/core/listen/live-listening";
+import { worstTransport, type Geometry } from "@/core/listen/transport-view";
 import { loopBackOf } from "@/core/listen/loop-back";
 import { measureRecording } from "@/core/listen/measure-recording";
 import { PracticeDeck } from "@/core/machine/practice-deck";
@@ -216,12 +217,7 @@ async function measureTone(
     };
   });
   const { sampleRateHz, durationSeconds, warnings } = sound;
-  const views = meter.channels.flatMap((_, c) => {
-    const { stretch } = meter.tone(c);
-    return stretch ? [transportView(stretch, geometry)] : [];
-  });
-  const transport =
-    views.toSorted((a, b) => b.finding.totalRmsPercent - a.finding.totalRmsPercent).at(0) ?? null;
+  const transport = worstTransport(meter, geometry);
   return { name, sampleRateHz, durationSeconds, warnings, channels, transport };
 }
 

@@ -1,4 +1,5 @@
 import type { TransportEvent } from "@/core/measure/transport-events";
+import { median } from "@/core/dsp/quantile";
 import { gainAt } from "@/core/dsp/filter-section";
 import { flutterWeighting } from "@/core/standards/flutter-weighting";
 import type { PartRole } from "@/core/workshop/machine-part";
@@ -59,7 +60,7 @@ const RHYTHM = 0.35;
 /** Nothing else can be judged of a speed that still drifts. */
 const WARM_UP_FIRST = 3.1;
 
-export const CURES: Record<PartRole, string> = {
+const CURES: Record<PartRole, string> = {
   capstan:
     "Clean and polish the capstan; look for a bent shaft and a belt track worn into its flywheel, then for play in its bearing.",
   "pinch roller":
@@ -90,12 +91,12 @@ export function explainTransport(evidence: TransportEvidence): Explanation[] {
 }
 
 const WEIGHTING_RATE_HZ = 1600;
+const WEIGHTING = flutterWeighting(WEIGHTING_RATE_HZ);
 
 /** What a part adds to the weighted meters, as a peak. */
 export function weightedPeakOf(part: FoundPart): number {
-  const sections = flutterWeighting(WEIGHTING_RATE_HZ);
   const squares = part.harmonics.reduce(
-    (sum, h) => sum + (h.peakPercent * gainAt(sections, h.rateHz, WEIGHTING_RATE_HZ)) ** 2,
+    (sum, h) => sum + (h.peakPercent * gainAt(WEIGHTING, h.rateHz, WEIGHTING_RATE_HZ)) ** 2,
     0,
   );
   // a pulse stands higher than the root of its harmonics' squares
@@ -173,35 +174,35 @@ function fromEvents({ events, watchedSeconds }: TransportEvidence): Explanation[
 function inRhythm(events: TransportEvent[]): boolean {
   if (events.length < 5) return false;
   const pauses = events.slice(1).map(({ atSeconds }, i) => atSeconds - events[i].atSeconds);
-  pauses.sort((a, b) => a - b);
-  const usual = pauses[pauses.length >> 1];
+  const usual = median(pauses);
   return pauses.filter((p) => Math.abs(p - usual) < RHYTHM * usual).length > 0.7 * pauses.length;
 }
 
 function fromSpeed(e: TransportEvidence): Explanation[] {
   const found: Explanation[] = [];
   const limit = e.speedLimitPercent;
-  if (e.sideDifferencePercent !== null && Math.abs(e.sideDifferencePercent) > HARMLESS_SHARE * limit)
-    found.push({
-      fault: "sides differ",
-      because: `side B runs ${percent(e.sideDifferencePercent)} against side A`,
-      cure: "Shell friction or take-up torque: try another shell, clean that direction's roller; then share the error between the sides.",
-      weight: (2 * Math.abs(e.sideDifferencePercent)) / limit,
-    });
-  if (e.reelDifferencePercent !== null && Math.abs(e.reelDifferencePercent) > HARMLESS_SHARE * limit)
-    found.push({
-      fault: "speed changes along the reel",
-      because: `${percent(e.reelDifferencePercent)} from the start of the reel to its end`,
-      cure: "Hold-back tension too high or the pinch roller slips: check tension, roller pressure and a greasy capstan.",
-      weight: (2 * Math.abs(e.reelDifferencePercent)) / limit,
-    });
-  if (e.supplyDifferencePercent !== null && Math.abs(e.supplyDifferencePercent) > HARMLESS_SHARE * limit)
-    found.push({
-      fault: "battery and mains differ",
-      because: `${percent(e.supplyDifferencePercent)} on battery against mains`,
-      cure: "Fresh or charged cells, clean contacts and battery springs first; then the motor's regulator.",
-      weight: (2 * Math.abs(e.supplyDifferencePercent)) / limit,
-    });
+  const differs = (value: number | null, fault: string, where: (shown: string) => string, cure: string) => {
+    if (value !== null && Math.abs(value) > HARMLESS_SHARE * limit)
+      found.push({ fault, because: where(percent(value)), cure, weight: (2 * Math.abs(value)) / limit });
+  };
+  differs(
+    e.sideDifferencePercent,
+    "sides differ",
+    (shown) => `side B runs ${shown} against side A`,
+    "Shell friction or take-up torque: try another shell, clean that direction's roller; then share the error between the sides.",
+  );
+  differs(
+    e.reelDifferencePercent,
+    "speed changes along the reel",
+    (shown) => `${shown} from the start of the reel to its end`,
+    "Hold-back tension too high or the pinch roller slips: check tension, roller pressure and a greasy capstan.",
+  );
+  differs(
+    e.supplyDifferencePercent,
+    "battery and mains differ",
+    (shown) => `${shown} on battery against mains`,
+    "Fresh or charged cells, clean contacts and battery springs first; then the motor's regulator.",
+  );
   if (
     e.driftPercentPerMinute !== null &&
     Math.abs(e.driftPercentPerMinute) > 2 * e.driftUncertainty &&

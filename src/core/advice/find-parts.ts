@@ -8,7 +8,7 @@ import {
 } from "@/core/measure/moving-lines";
 import { onceAround, shapeOf, type OnceAround, type TurnShape } from "@/core/measure/once-around";
 import { ratePoints, type RatePoint } from "@/core/measure/rate-points";
-import { evenInTape, rateLines, type RateLine } from "@/core/measure/rate-lines";
+import { rateLines, type RateLine } from "@/core/measure/rate-lines";
 import type { SteadyStretch } from "@/core/measure/steady-stretch";
 import {
   partRates,
@@ -108,7 +108,7 @@ export function findParts(
       ],
     };
   const mean = deviation.reduce((a, b) => a + b, 0) / deviation.length;
-  const { lines, totalPower, resolutionHz, spectrum } = rateLines(stretch);
+  const { lines, totalPower, resolutionHz, spectrum, even } = rateLines(stretch);
   const speed = speedCmPerS * (1 + mean);
   const rates = partRates(parts, speed, firstSpeedCmPerS);
   const share = (power: number) => (100 * power) / Math.max(totalPower, 1e-30);
@@ -132,7 +132,6 @@ export function findParts(
   const standing = lines.filter((line) => !alongReel(line));
   const combs = matchLines(standing, fixed, resolutionHz);
 
-  const even = evenInTape(deviation);
   const found: FoundPart[] = [];
   for (const [name, comb] of combs) {
     const part = parts.find((p) => p.name === name) as MachinePart;

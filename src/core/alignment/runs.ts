@@ -5,7 +5,7 @@ const finite = z.number();
 const id = z.string().min(1).max(80);
 
 /** What of a part is kept with a run, so that a later one can be compared with it. */
-export const keptPartSchema = z.object({
+const keptPartSchema = z.object({
   part: z.string().max(80),
   role: z.enum(PART_ROLES),
   rateHz: finite,

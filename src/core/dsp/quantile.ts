@@ -26,3 +26,8 @@ export function quantileInPlace(x: Float64Array, share: number): number {
   }
   return x[wanted];
 }
+
+/** The element in the middle of the sorted values, of an even number the upper one. */
+export function median(values: readonly number[]): number {
+  return values.toSorted((a, b) => a - b)[values.length >> 1];
+}

@@ -1,34 +1,17 @@
-import { transportEvents, type TransportEvent } from "@/core/measure/transport-events";
 import { WatchLog, type WatchTrack } from "@/core/measure/watch-log";
-import { findParts, type PartFinding } from "@/core/advice/find-parts";
-import type { SteadyStretch } from "@/core/measure/steady-stretch";
-import type { MachinePart } from "@/core/workshop/machine-part";
 import { LiveTransport, type LiveResult } from "@/core/measure/live-transport";
 import { SignalCheck } from "@/core/measure/signal-check";
 import type { SignalReport } from "@/core/measure/signal-findings";
 import { BandEar } from "@/core/reference/band-ear";
 import { bandName, certifiedFrequencyHz, type ReferenceTape } from "@/core/reference/reference-tape";
 import { SoundRing } from "./sound-ring";
+import { transportView, type Geometry, type TransportView } from "./transport-view";
 
 export interface BandNow {
   index: number;
   name: string;
   /** How long it has been playing without a break. */
   seconds: number;
-}
-
-export interface TransportView {
-  finding: PartFinding;
-  events: TransportEvent[];
-  /** How much sound it rests on. */
-  seconds: number;
-}
-
-/** The machine whose parts are looked for in the flutter. */
-export interface Geometry {
-  parts: MachinePart[];
-  speedCmPerS: number;
-  firstSpeedCmPerS: number;
 }
 
 export interface ListeningResult extends LiveResult {
@@ -230,19 +213,6 @@ export class LiveListening {
     this.transportSince = this.seconds;
     this.transport = new LiveTransport(sampleRateHz, channelCount, frequencyHz);
   }
-}
-
-/** Parts and events of one steady stretch of tone. */
-export function transportView(
-  stretch: SteadyStretch,
-  { parts, speedCmPerS, firstSpeedCmPerS }: Geometry,
-): TransportView {
-  const { deviation, rateHz, startSeconds } = stretch;
-  return {
-    finding: findParts(stretch, parts, speedCmPerS, firstSpeedCmPerS),
-    events: transportEvents(deviation, rateHz, startSeconds),
-    seconds: deviation.length / rateHz,
-  };
 }
 
 /** The tape as it sounds on a machine of another speed. */

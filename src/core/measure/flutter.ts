@@ -5,6 +5,7 @@ import { flutterWeighting } from "@/core/standards/flutter-weighting";
 import { quasiPeak } from "./quasi-peak";
 import { strongestComponents, type RateComponent } from "./rate-components";
 import type { SteadyStretch } from "./steady-stretch";
+import { withoutTrend } from "./without-trend";
 
 /** The four ways a flutter figure is written, percent of the carrier. */
 export interface FlutterMeters {
@@ -43,14 +44,10 @@ const LONGEST_SPECTRUM_STRETCH = 1 << 16;
  * All standard wow-and-flutter meters of a stretch at once. Percent figures are of the mean carrier.
  * @param stretch deviation from nominal as a fraction; at least a second is needed for sensible figures,
  *   five seconds for the two-sigma value
- * @param spectrum of the same stretch, where it is at hand
  */
-export function flutterOf(
-  stretch: Pick<SteadyStretch, "deviation" | "rateHz">,
-  spectrum = deviationSpectrum(stretch),
-): FlutterResult {
-  const { rateHz } = stretch;
-  const steady = withoutMeanAndSlope(stretch.deviation);
+export function flutterOf({ deviation, rateHz }: Pick<SteadyStretch, "deviation" | "rateHz">): FlutterResult {
+  const steady = withoutTrend(deviation);
+  const spectrum = spectrumOf(steady, rateHz);
   const run = Math.min(steady.length - 1, Math.round(RUN_IN_SECONDS * rateHz));
   const settled = (path: "weighted" | "unweighted") =>
     run + Math.round(Math.min(SETTLING_SECONDS[path] * rateHz, SETTLING_SHARE[path] * steady.length));
@@ -72,27 +69,10 @@ export function flutterOf(
 }
 
 /** Spectrum of the deviation (fraction, peak) with rates from 0 Hz up; fine enough to interpolate lines in. */
-export function deviationSpectrum({
-  deviation,
-  rateHz,
-}: Pick<SteadyStretch, "deviation" | "rateHz">): AmplitudeSpectrum {
-  const used = Math.min(deviation.length, LONGEST_SPECTRUM_STRETCH);
+function spectrumOf(steady: Float64Array, rateHz: number): AmplitudeSpectrum {
+  const used = Math.min(steady.length, LONGEST_SPECTRUM_STRETCH);
   const size = 2 ** Math.ceil(Math.log2(2 * used));
-  return amplitudeSpectrum(withoutMeanAndSlope(deviation), rateHz, size, used);
-}
-
-/** Mean carrier becomes the reference (m = f/f̄ − 1), then mean and straight drift are taken out. */
-function withoutMeanAndSlope(deviation: Float64Array): Float64Array {
-  const n = deviation.length;
-  let sum = 0;
-  let moment = 0;
-  for (let i = 0; i < n; i++) {
-    sum += deviation[i];
-    moment += deviation[i] * (i - (n - 1) / 2);
-  }
-  const mean = sum / n;
-  const slope = n > 2 ? moment / ((n * (n * n - 1)) / 12) : 0;
-  return deviation.map((d, i) => (d - mean - slope * (i - (n - 1) / 2)) / (1 + mean));
+  return amplitudeSpectrum(steady, rateHz, size, used);
 }
 
 /** The signal with its first and last `run` samples mirrored in front and behind. */

@@ -1,5 +1,6 @@
 import { amplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
 import { FirDecimator } from "@/core/dsp/fir-decimator";
+import { summitNear } from "@/core/dsp/spectral-summit";
 import { kaiserLowpass } from "@/core/dsp/kaiser-lowpass";
 
 export interface HumSpeed {
@@ -52,8 +53,7 @@ export function humSpeedOf(x: Float32Array, rateHz: number, mainsHz: 50 | 60): H
     for (let k = from; k <= to; k++) {
       const [a, b, c] = [amplitude[k - 1], amplitude[k], amplitude[k + 1]];
       if (!(b > a && b >= c && b > ABOVE_FLOOR * floor)) continue;
-      const [la, lb, lc] = [Math.log(a), Math.log(b), Math.log(c)];
-      const hz = (k + (0.5 * (la - lc)) / (la - 2 * lb + lc)) * binHz;
+      const hz = (k + summitNear(amplitude, k).shift) * binHz;
       const line = lowHz / low.length;
       const own = Math.abs(hz - middle) < Math.max(OWN_HUM * middle, OWN_LINES * line);
       if (own || (best && b <= best.height) || inSkirts(amplitude, k, line / binHz)) continue;

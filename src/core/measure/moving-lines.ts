@@ -1,4 +1,7 @@
 import { amplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
+import { lineThrough } from "@/core/dsp/line-fit";
+import { median } from "@/core/dsp/quantile";
+import { summitNear } from "@/core/dsp/spectral-summit";
 import { floorAround } from "./rate-lines";
 
 /** A line that moves as a pack of tape grows or shrinks. */
@@ -81,9 +84,7 @@ export class RateFrames {
     for (let k = best; k <= Math.min(power.length - 2, middle + reach); k++)
       if (power[k] > power[best]) best = k;
     if (power[best] < LEAST_ABOVE_FLOOR * this.floorAt(t, best)) return null;
-    const [a, b, c] = [best - 1, best, best + 1].map((k) => Math.log(Math.max(power[k], 1e-30)));
-    const bend = a - 2 * b + c;
-    return (best + (bend < 0 ? (0.5 * (a - c)) / bend : 0)) * this.binHz;
+    return (best + summitNear(power, best).shift) * this.binHz;
   }
 
   /** Takes out a line along its path. */
@@ -150,14 +151,14 @@ export function movingLine(frames: RateFrames, mmPerS: number, limits: PackLimit
   });
   const open = frames.at.map((_, t) => t).filter((t) => !frames.hides(t, rate(frames.at[t], path)));
   if (seen.length < Math.max(WINDOWS, 0.7 * open.length) || open.length < 0.3 * frames.at.length) return null;
-  const fit = lineThrough(seen.map(({ at, square }) => [at, square]));
+  const fit = lineThrough(seen.map(({ at, square }) => [at, square] as const));
   const micrometres = (1000 * Math.PI * Math.abs(fit.slope)) / mmPerS;
   const { from, to } = thicknesses(limits.tapeThicknessMicrometres);
   if (Math.abs(fit.slope) < SURE_OF_MOVING * fit.slopeSigma || micrometres < from || micrometres > to)
     return null;
   const fitted = { r2: fit.start, k: fit.slope };
   const ratios = open.map((t) => frames.ratio(t, rate(frames.at[t], fitted))).sort((a, b) => a - b);
-  const aboveFloor = ratios[ratios.length >> 1];
+  const aboveFloor = median(ratios);
   // a line that is there all the time, not one that the path crosses now and then
   if (aboveFloor < LEAST_ABOVE_FLOOR || ratios[ratios.length >> 2] < LEAST_ABOVE_FLOOR / 2) return null;
   const harmonicPower = Array.from({ length: REEL_HARMONICS }, (_, h) => {
@@ -175,8 +176,6 @@ export function movingLine(frames: RateFrames, mmPerS: number, limits: PackLimit
     aboveFloor,
   };
 }
-
-const median = (values: number[]): number => values.sort((a, b) => a - b)[values.length >> 1];
 
 /** Square of the radius at the start, and what it changes by in a second. */
 interface Path {
@@ -210,22 +209,6 @@ function thicknesses(known: number | undefined): { from: number; to: number } {
   return known === undefined
     ? THICKNESS
     : { from: known * (1 - THICKNESS_TOLERANCE), to: known * (1 + THICKNESS_TOLERANCE) };
-}
-
-/** Least-squares line, with the standard deviation of its slope. */
-function lineThrough(points: Array<[number, number]>): { start: number; slope: number; slopeSigma: number } {
-  const n = points.length;
-  const meanX = points.reduce((sum, [x]) => sum + x, 0) / n;
-  const meanY = points.reduce((sum, [, y]) => sum + y, 0) / n;
-  let xx = 0;
-  let xy = 0;
-  for (const [x, y] of points) {
-    xx += (x - meanX) ** 2;
-    xy += (x - meanX) * (y - meanY);
-  }
-  const slope = xy / xx;
-  const rest = points.reduce((sum, [x, y]) => sum + (y - meanY - slope * (x - meanX)) ** 2, 0);
-  return { start: meanY - slope * meanX, slope, slopeSigma: Math.sqrt(rest / (n - 2) / xx) };
 }
 
 function averaged(x: Float64Array, by: number): Float64Array {

@@ -12,7 +12,7 @@ const HIGHEST_RATE_HZ = 250;
 /**
  * Synchronous average: every turn laid over the others, so that what belongs to the part stands and the rest
  * averages out.
- * @param even deviation as a fraction at even steps of tape (`evenInTape`), `rateHz` steps a second
+ * @param even deviation as a fraction at even steps of tape (`RateLines.even`), `rateHz` steps a second
  * @param turnsPerSecond rate of the part at mean speed
  */
 export function onceAround(even: Float64Array, rateHz: number, turnsPerSecond: number): OnceAround {

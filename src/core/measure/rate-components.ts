@@ -1,3 +1,4 @@
+import { summitNear } from "@/core/dsp/spectral-summit";
 import type { AmplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
 
 export interface RateComponent {
@@ -48,8 +49,6 @@ function floorAround(amplitude: Float64Array, k: number, line: number): number {
 }
 
 function interpolate({ amplitude, binHz }: AmplitudeSpectrum, k: number): RateComponent {
-  const [a, b, c] = [k - 1, k, k + 1].map((i) => Math.log(amplitude[i]));
-  const shift = Number.isFinite(a + c) ? (0.5 * (a - c)) / (a - 2 * b + c) : 0;
-  const top = Number.isFinite(a + c) ? b - 0.25 * (a - c) * shift : b;
-  return { rateHz: (k + shift) * binHz, peakPercent: 100 * Math.exp(top) };
+  const { shift, height } = summitNear(amplitude, k);
+  return { rateHz: (k + shift) * binHz, peakPercent: 100 * height };
 }

@@ -1,5 +1,7 @@
 import { amplitudeSpectrum, type AmplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
+import { summitNear } from "@/core/dsp/spectral-summit";
 import type { SteadyStretch } from "./steady-stretch";
+import { withoutTrend } from "./without-trend";
 
 /** One line of the rate spectrum of a deviation. */
 export interface RateLine {
@@ -17,10 +19,12 @@ export interface RateLines {
   /** Two lines closer than this cannot be told apart. */
   resolutionHz: number;
   spectrum: AmplitudeSpectrum;
+  /** The deviation at even steps of tape, which all this was read from. */
+  even: Float64Array;
 }
 
-export const LOWEST_RATE_HZ = 0.1;
-export const HIGHEST_RATE_HZ = 200;
+const LOWEST_RATE_HZ = 0.1;
+const HIGHEST_RATE_HZ = 200;
 const LONGEST_STRETCH = 1 << 17;
 /** Of noise with a Rayleigh amplitude, one bin in e²⁰ stands so far above the mean. */
 const ABOVE_FLOOR = 20;
@@ -58,7 +62,7 @@ export function rateLines({ deviation, rateHz }: Pick<SteadyStretch, "deviation"
   const lines = summits.map(({ bin, floor }, i): RateLine => {
     const before = summits[i - 1]?.bin ?? -Infinity;
     const after = summits[i + 1]?.bin ?? Infinity;
-    const { shift, peak } = parabola(amplitude, bin);
+    const { shift, height: peak } = summitNear(amplitude, bin);
     const alone = Math.min(bin - before, after - bin) / line;
     let sum = 0;
     // a line whose part slips or wanders a little is wider than the window makes it
@@ -70,11 +74,11 @@ export function rateLines({ deviation, rateHz }: Pick<SteadyStretch, "deviation"
       aboveFloor: power[bin] / floor,
     };
   });
-  return { lines, totalPower, resolutionHz: 1.5 * line * binHz, spectrum };
+  return { lines, totalPower, resolutionHz: 1.5 * line * binHz, spectrum, even };
 }
 
 /** The deviation at equal steps of tape that has passed, as many as there were in time. */
-export function evenInTape(deviation: Float64Array): Float64Array {
+function evenInTape(deviation: Float64Array): Float64Array {
   const n = deviation.length;
   let mean = 0;
   for (let i = 0; i < n; i++) mean += deviation[i];
@@ -92,19 +96,6 @@ export function evenInTape(deviation: Float64Array): Float64Array {
   }
   out.fill(n > 0 ? deviation[n - 1] : 0, k);
   return out;
-}
-
-function withoutTrend(x: Float64Array): Float64Array {
-  const n = x.length;
-  let sum = 0;
-  let moment = 0;
-  for (let i = 0; i < n; i++) {
-    sum += x[i];
-    moment += x[i] * (i - (n - 1) / 2);
-  }
-  const mean = sum / n;
-  const slope = n > 2 ? moment / ((n * (n * n - 1)) / 12) : 0;
-  return x.map((v, i) => (v - mean - slope * (i - (n - 1) / 2)) / (1 + mean));
 }
 
 function isSummit(amplitude: Float64Array, k: number, reach: number): boolean {
@@ -132,11 +123,4 @@ export function floorAround(power: Float64Array, k: number, line: number): numbe
   }
   around.sort((a, b) => a - b);
   return Math.max(1e-20, (around[around.length >> 1] ?? 0) / Math.LN2);
-}
-
-/** Summit between bins by a parabola through logarithms: shift in bins and height. */
-function parabola(amplitude: Float64Array, k: number): { shift: number; peak: number } {
-  const [a, b, c] = [k - 1, k, k + 1].map((i) => Math.log(Math.max(amplitude[i], 1e-30)));
-  const shift = (0.5 * (a - c)) / (a - 2 * b + c);
-  return { shift, peak: Math.exp(b - 0.25 * (a - c) * shift) };
 }

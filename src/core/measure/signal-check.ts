@@ -1,3 +1,4 @@
+import { lineThrough } from "@/core/dsp/line-fit";
 import { channelName } from "./channel-name";
 import { HumMeter } from "./hum";
 import { LevelMeter, type Level } from "./level-meter";
@@ -151,7 +152,7 @@ export class SignalCheck {
     if (span.length < 60 || this.watch.tonality < 0.5)
       return finding("open", "needs six seconds of a steady tone");
     const sound = finding("sound", "the gain stands still");
-    const glides = this.meters.map((_, c) => lineThrough(span.map(({ levels }) => levels[c].rmsDbfs)));
+    const glides = this.meters.map((_, c) => glideOf(span.map(({ levels }) => levels[c].rmsDbfs)));
     const [first] = glides;
     const alike = glides.every(
       ({ total, scatter }) =>
@@ -194,18 +195,8 @@ function together(levels: Level[]): Level {
   };
 }
 
-/** Least-squares line through equally spaced values: what it climbs in all, and the scatter about it. */
-function lineThrough(values: number[]): { total: number; scatter: number } {
-  const n = values.length;
-  const middle = (n - 1) / 2;
-  const mean = values.reduce((a, b) => a + b, 0) / n;
-  let xy = 0;
-  let xx = 0;
-  values.forEach((value, i) => {
-    xy += (i - middle) * (value - mean);
-    xx += (i - middle) ** 2;
-  });
-  const slope = xy / xx;
-  const rest = values.map((value, i) => value - mean - slope * (i - middle));
-  return { total: slope * (n - 1), scatter: Math.hypot(...rest) / Math.sqrt(n) };
+/** What equally spaced values climb in all along a straight line, and their scatter about it. */
+function glideOf(values: number[]): { total: number; scatter: number } {
+  const { slope, scatter } = lineThrough(values.map((value, i) => [i, value]));
+  return { total: slope * (values.length - 1), scatter };
 }

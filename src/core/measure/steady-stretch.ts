@@ -1,3 +1,4 @@
+import { median } from "@/core/dsp/quantile";
 import type { DeviationTrack } from "./deviation-track";
 
 /** Below this fraction of its usual amplitude the tone counts as gone. */
@@ -102,10 +103,6 @@ function withoutStartAndStop(x: Float32Array, from: number, to: number, block: n
   const start = first === 0 ? from : Math.min(to, from + (first + RUN_UP_BLOCKS) * block);
   const end = last === blocks - 1 ? to : Math.max(start, from + (last - 1) * block);
   return [start, end];
-}
-
-function median(values: number[]): number {
-  return values.toSorted((a, b) => a - b)[values.length >> 1];
 }
 
 /** The amplitude that the louder half of the track stays above. */

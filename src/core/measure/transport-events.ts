@@ -1,3 +1,4 @@
+import { median } from "@/core/dsp/quantile";
 /** Something that happened to the tape's speed at a moment. */
 export interface TransportEvent {
   kind: "slip" | "surge" | "tick" | "stall";
@@ -36,18 +37,17 @@ export function transportEvents(
     for (let i = s * perStep; i < (s + 1) * perStep; i++) sum += deviation[i];
     means.push(100 * (sum / perStep));
   }
-  const known = means.filter((m) => !Number.isNaN(m)).sort((a, b) => a - b);
+  const known = means.filter((m) => !Number.isNaN(m));
   if (known.length < 20) return [];
-  const usual = known[known.length >> 1];
-  const away = known.map((m) => Math.abs(m - usual)).sort((a, b) => a - b);
-  const threshold = Math.max(SMALLEST_PERCENT, SCATTERS * 1.48 * away[away.length >> 1]);
+  const usual = median(known);
+  const away = median(known.map((m) => Math.abs(m - usual)));
+  const threshold = Math.max(SMALLEST_PERCENT, SCATTERS * 1.48 * away);
   const stepSeconds = perStep / rateHz;
   const minutes = (steps * stepSeconds) / 60;
   const found = eventsAbove(means, usual, threshold, stepSeconds, startSeconds);
   if (found.length <= MOST_A_MINUTE * Math.max(0.5, minutes)) return found;
   // what comes so often is the machine's flutter: only what stands out from that is an event
-  const sizes = found.map(({ percent }) => Math.abs(percent ?? 0)).sort((a, b) => a - b);
-  const raised = STANDS_OUT * sizes[sizes.length >> 1];
+  const raised = STANDS_OUT * median(found.map(({ percent }) => Math.abs(percent ?? 0)));
   return eventsAbove(means, usual, Math.max(threshold, raised), stepSeconds, startSeconds);
 }
 

@@ -1,3 +1,4 @@
+import { summitNear } from "@/core/dsp/spectral-summit";
 import { amplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
 
 export interface Tuning {
@@ -16,7 +17,7 @@ const LOUD = 20;
 /** A note counts when the next frame has it within so many cents. */
 const SUSTAINED_CENTS = 12;
 /** Players tune to within so much of the standard, ± at 95 %. */
-export const PERFORMANCE_CENTS = 12;
+const PERFORMANCE_CENTS = 12;
 const LEAST_AGREEMENT = 0.55;
 const LEAST_NOTES = 12;
 
@@ -70,9 +71,10 @@ function peaksOf(amplitude: Float64Array, binHz: number): Array<{ cents: number;
   for (let k = from; k < to; k++) {
     const [a, b, c] = [amplitude[k - 1], amplitude[k], amplitude[k + 1]];
     if (!(b > a && b >= c && b > floor && b > 0.03 * strongest)) continue;
-    const [la, lb, lc] = [Math.log(a), Math.log(b), Math.log(c)];
-    const shift = (0.5 * (la - lc)) / (la - 2 * lb + lc);
-    out.push({ cents: 1200 * Math.log2((k + shift) * binHz), loud: Math.sqrt(b / strongest) });
+    out.push({
+      cents: 1200 * Math.log2((k + summitNear(amplitude, k).shift) * binHz),
+      loud: Math.sqrt(b / strongest),
+    });
   }
   return out;
 }

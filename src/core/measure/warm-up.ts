@@ -1,3 +1,5 @@
+import { lineThrough } from "@/core/dsp/line-fit";
+
 export interface WarmUp {
   /** Where the speed is heading, percent. */
   endsAtPercent: number;
@@ -32,18 +34,11 @@ export function warmUpOf(
   const { from, to, steps } = TIME_CONSTANTS;
   for (let i = 0; i <= steps; i++) {
     const tau = from * (to / from) ** (i / steps);
-    const e = points.map(([t]) => Math.exp(-(t - last) / tau));
-    const meanE = e.reduce((s, v) => s + v, 0) / n;
-    let ee = 0;
-    let ey = 0;
-    points.forEach(([, y], k) => {
-      ee += (e[k] - meanE) ** 2;
-      ey += (e[k] - meanE) * (y - meanY);
-    });
-    const b = ey / ee;
-    const a = meanY - b * meanE;
-    const rest = points.reduce((s, [, y], k) => s + (y - a - b * e[k]) ** 2, 0);
-    if (best === null || rest < best.rest) best = { rest, a, b, tau };
+    const { start, slope, scatter } = lineThrough(
+      points.map(([t, y]) => [Math.exp(-(t - last) / tau), y] as const),
+    );
+    const rest = n * scatter * scatter;
+    if (best === null || rest < best.rest) best = { rest, a: start, b: slope, tau };
   }
   if (best === null || best.rest > BETTER * flat) return null;
   const remaining = Math.abs(best.b);

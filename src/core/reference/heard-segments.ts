@@ -1,3 +1,4 @@
+import { median } from "@/core/dsp/quantile";
 import { findSweep, type SweepShape } from "./find-sweep";
 import type { HeardSegment } from "./heard-segment";
 import { humLines, isHum, type HumLines } from "./hum-lines";
@@ -85,11 +86,6 @@ function dominant(frames: ToneFrames, frame: number, hum: HumLines): Moment | nu
   }
   if (db(power) < FAINTEST_DBFS || power < DOMINANCE * total) return null;
   return { frame, hz, power };
-}
-
-function median(values: number[]): number {
-  const sorted = values.toSorted((a, b) => a - b);
-  return sorted[sorted.length >> 1];
 }
 
 /** The steady parts of a chain: within a percent or two of one frequency, and cut where the level steps. */

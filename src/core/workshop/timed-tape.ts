@@ -6,7 +6,7 @@ export interface TimedTape {
 }
 
 /** Two presses by hand, each off by up to so much. */
-export const HAND_SECONDS = 0.3;
+const HAND_SECONDS = 0.3;
 
 /**
  * Speed from a measured length of tape between two marks and the time it takes to pass.

@@ -20,9 +20,7 @@ import { Checklist } from "./checklist";
 import { KeyList } from "./key-list";
 import { nominalToneHz, useJobListener } from "./listener-provider";
 import { useGuideTone } from "./use-guide-tone";
-import { LikelyReasons } from "./likely-reasons";
 import { MeasurePanel, shownAt } from "./measure-panel";
-import { NowPlaying } from "./now-playing";
 import { PracticeDrawer } from "./practice-drawer";
 import { SetUpColumn } from "./set-up-card";
 import { Slip } from "./slip";
@@ -31,7 +29,6 @@ import { TurnCard } from "./turn-card";
 import type { ListenerState } from "./use-listener";
 import { useCircumstances } from "./use-circumstances";
 import { usePriorTurns } from "./use-prior-turns";
-import { changeJob } from "@/storage/jobs";
 import { useLogbook } from "./use-logbook";
 import { useChosenWork, WorkCard } from "./work-card";
 
@@ -65,9 +62,9 @@ function OpenBench({
   useEffect(() => wantFlutter(station.id === "flutter"), [wantFlutter, station.id]);
   const [circumstances, setCircumstances] = useCircumstances(job.id, listener.practice);
   const { log, logTurn } = useLogbook(view, station.id, nominalToneHz(view), listener, circumstances);
-  const sides = sideSpeeds(view.readings, view.adjustments);
-  const share = !job.oneSideOnly;
-  const targetPercent = targetFor(circumstances.side, sides.differencePercent, share);
+  const { readings, adjustments } = view;
+  const sides = useMemo(() => sideSpeeds(readings, adjustments), [readings, adjustments]);
+  const targetPercent = targetFor(circumstances.side, sides.differencePercent, !job.oneSideOnly);
   const [notice, setNotice] = useState<string | null>(null);
   const [drawer, setDrawer] = useState(false);
   const [keys, setKeys] = useState(false);
@@ -77,18 +74,6 @@ function OpenBench({
   const adjuster = machine.adjusters.find((a) => a.sets === "speed" && a.kind === "turn");
   const advice = useTurnAdvice(view, listener, adjuster?.id, targetPercent);
   const [turns, setTurns] = useProposedTurns(advice, listener);
-  const nowPlaying = measuring && (
-    <NowPlaying
-      circumstances={circumstances}
-      onChange={setCircumstances}
-      sideKnown={listener.practice !== null}
-      sides={sides}
-      share={share}
-      onShare={(on) => void changeJob(job.id, { oneSideOnly: !on })}
-      targetPercent={targetPercent}
-      sideOnly={station.id !== "speed"}
-    />
-  );
   const { adjusters } = machine;
   const work = useMemo(() => adjusters.filter((a) => a.kind === "work"), [adjusters]);
   const [workId, chooseWork] = useChosenWork(work);
@@ -124,6 +109,7 @@ function OpenBench({
   const toggleGuide = useLatest(guide.toggle);
   const togglePractice = useLatest(() => setDrawer((open) => !open));
   const chooseWorkStable = useLatest(chooseWork);
+  const changeCircumstances = useLatest(setCircumstances);
 
   const actions: Record<string, () => void> = {
     " ": () => void logAs("working"),
@@ -213,10 +199,14 @@ function OpenBench({
           "& > *": { overflowY: { md: "auto" } },
         }}
       >
-        <SetUpColumn view={view} station={station}>
-          {nowPlaying}
-          {station.id === "speed" && <LikelyReasons view={view} />}
-        </SetUpColumn>
+        <SetUpColumn
+          view={view}
+          station={station}
+          circumstances={circumstances}
+          onChange={changeCircumstances}
+          sideKnown={listener.practice !== null}
+          sides={sides}
+        />
         {measuring ? (
           <MeasurePanel view={view} station={station} listener={listener} targetPercent={targetPercent} />
         ) : (

@@ -6,11 +6,11 @@ import TextField from "@mui/material/TextField";
 import ToggleButton from "@mui/material/ToggleButton";
 import ToggleButtonGroup from "@mui/material/ToggleButtonGroup";
 import { useLiveQuery } from "dexie-react-hooks";
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { compareRuns } from "@/core/advice/compare-runs";
 import { explainTransport, NOTHING_KNOWN } from "@/core/advice/explain-transport";
 import { limitFor, primaryFlutter } from "@/core/alignment/limits";
-import type { TransportView } from "@/core/listen/live-listening";
+import type { TransportView } from "@/core/listen/transport-view";
 import type { RatePoint } from "@/core/measure/rate-points";
 import type { FlutterResult } from "@/core/measure/flutter";
 import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
@@ -42,6 +42,26 @@ export function FlutterViews({ view, flutter, listener, failing }: FlutterViewsP
   const [against, setAgainst] = useState("");
   const before = runs.find(({ id }) => id === against);
   const house = TOLERANCE_CLASSES[machine.toleranceClass];
+  const flutterLimitPercent = house.weightedPeakFlutterPercent;
+  // the parts are found anew every few seconds; the readings come ten times in one
+  const explanations = useMemo(
+    () =>
+      transport === null
+        ? []
+        : explainTransport({
+            ...NOTHING_KNOWN,
+            finding: transport.finding,
+            events: transport.events,
+            watchedSeconds: transport.seconds,
+            flutterLimitPercent,
+          }),
+    [transport, flutterLimitPercent],
+  );
+  const changes = useMemo(
+    () => (before && transport ? compareRuns(before, transport.finding) : null),
+    [before, transport],
+  );
+  const marks = useMemo(() => (transport ? marksOf(transport.finding) : []), [transport]);
   return (
     <Box>
       <Box sx={{ display: "flex", gap: 1, alignItems: "center", flexWrap: "wrap", mb: 0.75 }}>
@@ -89,14 +109,8 @@ export function FlutterViews({ view, flutter, listener, failing }: FlutterViewsP
         (transport ? (
           <PartsPicture
             finding={transport.finding}
-            explanations={explainTransport({
-              ...NOTHING_KNOWN,
-              finding: transport.finding,
-              events: transport.events,
-              watchedSeconds: transport.seconds,
-              flutterLimitPercent: house.weightedPeakFlutterPercent,
-            })}
-            changes={before ? compareRuns(before, transport.finding) : null}
+            explanations={explanations}
+            changes={changes}
             machineHasParts={machine.parts.length > 0}
             failing={failing}
           />
@@ -112,7 +126,7 @@ export function FlutterViews({ view, flutter, listener, failing }: FlutterViewsP
           flutter={flutter}
           points={transport?.finding.spectrum ?? NO_POINTS}
           meter={machine.flutterMeter}
-          marks={transport ? marksOf(transport.finding) : NO_MARKS}
+          marks={marks}
         />
       )}
       {shown === "watch" && (
@@ -128,7 +142,6 @@ export function FlutterViews({ view, flutter, listener, failing }: FlutterViewsP
 }
 
 const NO_POINTS: RatePoint[] = [];
-const NO_MARKS: ReturnType<typeof marksOf> = [];
 
 /** What of a run is kept to compare a later one with. */
 const runOf = ({ finding, seconds }: TransportView, jobId: string, label: string) => ({

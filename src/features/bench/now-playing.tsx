@@ -4,28 +4,30 @@ import Button from "@mui/material/Button";
 import ToggleButton from "@mui/material/ToggleButton";
 import ToggleButtonGroup from "@mui/material/ToggleButtonGroup";
 import { POSITIONS, SIDES, SUPPLIES, type Circumstances } from "@/core/alignment/records";
-import type { SideSpeeds } from "@/core/alignment/sides";
+import { targetFor, type SideSpeeds } from "@/core/alignment/sides";
 import { fixed, THIN_SPACE } from "@/core/formats/number-text";
+import { changeJob } from "@/storage/jobs";
 import { Card } from "@/ui/card";
 import { READING_FONT } from "@/ui/theme";
+import type { JobView } from "../job/use-job-records";
 
-interface NowPlayingProps {
+export interface NowPlayingProps {
+  view: JobView;
   circumstances: Circumstances;
   onChange(circumstances: Circumstances): void;
   /** The practice machine knows which side it plays. */
   sideKnown: boolean;
   sides: SideSpeeds;
-  share: boolean;
-  onShare(share: boolean): void;
-  targetPercent: number;
   /** Only the side matters here. */
   sideOnly: boolean;
 }
 
 /** What the readings are taken of: side, place on the reel, supply; and what the two sides add up to. */
-export function NowPlaying(props: NowPlayingProps) {
-  const { circumstances, onChange, sideKnown, sides, share, onShare, targetPercent, sideOnly } = props;
+export function NowPlaying({ view, circumstances, onChange, sideKnown, sides, sideOnly }: NowPlayingProps) {
+  const { job } = view;
   const { differencePercent } = sides;
+  const share = !job.oneSideOnly;
+  const targetPercent = targetFor(circumstances.side, differencePercent, share);
   return (
     <Card title="Now playing">
       <Choice
@@ -70,7 +72,7 @@ export function NowPlaying(props: NowPlayingProps) {
             color="inherit"
             variant="outlined"
             sx={{ mt: 0.75 }}
-            onClick={() => onShare(!share)}
+            onClick={() => void changeJob(job.id, { oneSideOnly: share })}
           >
             {share ? "Set on this side instead" : "Share the error"}
           </Button>

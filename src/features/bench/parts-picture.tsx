@@ -2,6 +2,7 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import Link from "next/link";
+import { memo } from "react";
 import type { PartChange } from "@/core/advice/compare-runs";
 import { weightedPeakOf, type Explanation } from "@/core/advice/explain-transport";
 import type { PartFinding } from "@/core/advice/find-parts";
@@ -23,7 +24,7 @@ interface PartsPictureProps {
 const MOST_ROWS = 4;
 
 /** Which part the flutter comes from, readable from across the bench. */
-export function PartsPicture({
+export const PartsPicture = memo(function PartsPicture({
   finding,
   explanations,
   changes,
@@ -63,7 +64,7 @@ export function PartsPicture({
       )}
     </Box>
   );
-}
+});
 
 interface HeadlineProps {
   explanation: Explanation | undefined;

@@ -1,22 +1,20 @@
-import { memo, type ReactNode } from "react";
+import { memo } from "react";
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import { speedTone } from "@/core/alignment/limits";
 import type { Station } from "@/core/alignment/stations";
 import { THIN_SPACE } from "@/core/formats/number-text";
 import { Card } from "@/ui/card";
-import type { JobView } from "../job/use-job-records";
+import { LikelyReasons } from "./likely-reasons";
+import { NowPlaying, type NowPlayingProps } from "./now-playing";
 
-/** The left-hand column: how to set up, what sets it, what to mind. */
-export const SetUpColumn = memo(function SetUpColumn({
-  view,
-  station,
-  children,
-}: {
-  view: JobView;
+interface SetUpColumnProps extends Omit<NowPlayingProps, "sideOnly"> {
   station: Station;
-  children: ReactNode;
-}) {
+}
+
+/** The left-hand column: how to set up, what sets it, what plays, what the readings so far mean, what to mind. */
+export const SetUpColumn = memo(function SetUpColumn({ station, ...playing }: SetUpColumnProps) {
+  const { view } = playing;
   const tone = speedTone(view.tape);
   const adjuster = view.machine.adjusters.find((a) => a.sets === station.id && a.kind === "turn");
   const cleaned = view.job.done.clean?.length ?? 0;
@@ -53,7 +51,8 @@ export const SetUpColumn = memo(function SetUpColumn({
           </Typography>
         </Card>
       )}
-      {children}
+      {station.kind === "measure" && <NowPlaying {...playing} sideOnly={station.id !== "speed"} />}
+      {station.id === "speed" && <LikelyReasons view={view} />}
       {station.caution && (
         <Card title="Mind" tone="warning">
           <Typography sx={{ lineHeight: 1.4 }}>{station.caution}</Typography>

@@ -1,5 +1,6 @@
-import { useEffect, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import type { Circumstances } from "@/core/alignment/records";
+import type { DeckStatus } from "@/core/machine/practice-deck";
 import { readDraft, saveDraft } from "@/storage/drafts";
 import type { ListenerState } from "./use-listener";
 
@@ -17,8 +18,9 @@ export function useCircumstances(
     setChosen(changed);
     void saveDraft(id, changed);
   };
-  if (!practice) return [chosen, change];
-  const { side, key } = practice.deck;
-  const second = (side === 1) !== (key === "reverse");
-  return [{ ...chosen, side: second ? "B" : "A" }, change];
+  const side = practice && sideOf(practice.deck);
+  const known = useMemo(() => (side ? { ...chosen, side } : chosen), [chosen, side]);
+  return [known, change];
 }
+
+const sideOf = ({ side, key }: DeckStatus): "A" | "B" => ((side === 1) !== (key === "reverse") ? "B" : "A");

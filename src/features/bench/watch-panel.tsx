@@ -2,6 +2,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Papa from "papaparse";
+import { memo, useMemo } from "react";
 import { useLiveQuery } from "dexie-react-hooks";
 import type { TransportEvent } from "@/core/measure/transport-events";
 import { warmUpOf } from "@/core/measure/warm-up";
@@ -31,6 +32,7 @@ export function WatchPanel({ jobId, listener, speedLimitPercent, flutterLimitPer
   const kept = useLiveQuery(() => database.watches.where("jobId").equals(jobId).toArray(), [jobId]) ?? [];
   const shown = watch ?? kept.at(-1) ?? null;
   const live = kind !== null && kind !== "file";
+  const warmth = useMemo(() => advice(watch, speedLimitPercent), [watch, speedLimitPercent]);
   const stop = async () => {
     if (watch && watch.speedPercent.length > 4)
       await keepWatch({
@@ -55,11 +57,7 @@ export function WatchPanel({ jobId, listener, speedLimitPercent, flutterLimitPer
           </Button>
         )}
         <Box sx={{ color: "text.secondary", flex: 1, lineHeight: 1.3 }}>
-          {watching
-            ? advice(watch, speedLimitPercent)
-            : live
-              ? "A whole side fits; leave it running."
-              : "Start a source to watch it."}
+          {watching ? warmth : live ? "A whole side fits; leave it running." : "Start a source to watch it."}
         </Box>
         {shown && (
           <Button color="inherit" onClick={() => download("watched-run.csv", csvOf(shown), "text/csv")}>
@@ -73,37 +71,53 @@ export function WatchPanel({ jobId, listener, speedLimitPercent, flutterLimitPer
         )}
       </Box>
       {shown && (
-        <Box sx={{ lineHeight: 0 }}>
-          <WatchChart
-            label="speed error, %"
-            stepSeconds={shown.stepSeconds}
-            values={shown.speedPercent}
-            window={{ from: -speedLimitPercent, to: speedLimitPercent }}
-            marks={shown.events.map(({ atSeconds }) => atSeconds - shown.startSeconds)}
-            height={104}
-          />
-          <WatchChart
-            label="weighted peak flutter, %"
-            stepSeconds={shown.stepSeconds}
-            values={shown.flutterPercent}
-            window={flutterLimitPercent === null ? null : { from: 0, to: flutterLimitPercent }}
-            marks={[]}
-            height={74}
-          />
-        </Box>
+        <WatchedRun track={shown} speedLimit={speedLimitPercent} flutterLimit={flutterLimitPercent} />
       )}
-      {shown && shown.spectra.length > 1 && (
+    </Box>
+  );
+}
+
+interface WatchedRunProps {
+  track: WatchTrack;
+  speedLimit: number;
+  flutterLimit: number | null;
+}
+
+/** The run so far; drawn anew when there is more of it, not with each reading. */
+const WatchedRun = memo(function WatchedRun({ track, speedLimit, flutterLimit }: WatchedRunProps) {
+  const { stepSeconds, startSeconds, speedPercent, flutterPercent, events, spectra } = track;
+  return (
+    <>
+      <Box sx={{ lineHeight: 0 }}>
+        <WatchChart
+          label="speed error, %"
+          stepSeconds={stepSeconds}
+          values={speedPercent}
+          window={{ from: -speedLimit, to: speedLimit }}
+          marks={events.map(({ atSeconds }) => atSeconds - startSeconds)}
+          height={104}
+        />
+        <WatchChart
+          label="weighted peak flutter, %"
+          stepSeconds={stepSeconds}
+          values={flutterPercent}
+          window={flutterLimit === null ? null : { from: 0, to: flutterLimit }}
+          marks={[]}
+          height={74}
+        />
+      </Box>
+      {spectra.length > 1 && (
         <Spectrogram
           label="Rates over the run"
-          rows={shown.spectra}
+          rows={spectra}
           fromHz={SPECTRA_HZ.from}
           toHz={SPECTRA_HZ.to}
         />
       )}
-      {shown && <Events events={shown.events} startSeconds={shown.startSeconds} />}
-    </Box>
+      <Events events={events} startSeconds={startSeconds} />
+    </>
   );
-}
+});
 
 function Events({ events, startSeconds }: { events: TransportEvent[]; startSeconds: number }) {
   if (events.length === 0) return <Box sx={{ color: "text.secondary" }}>No slip, stall or tick so far.</Box>;

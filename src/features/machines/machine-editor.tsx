@@ -1,13 +1,11 @@
 "use client";
-import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
-import { useState } from "react";
 import { FLUTTER_METERS, machineSchema, type Machine } from "@/core/alignment/records";
-import { firstIssue } from "@/core/formats/import-error";
 import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
+import { EditorForm } from "../editor-form";
 import { useKeptForm } from "../use-kept-form";
 import { PartRow } from "./part-row";
 import { RateRuler } from "./rate-ruler";
@@ -32,7 +30,6 @@ export function MachineEditor({ machine, onSave, onCancel }: MachineEditorProps)
   const { form, change, leave } = useKeptForm<TypedMachine>(`machine-${machine.id}`, () =>
     typedMachine(machine),
   );
-  const [asked, setAsked] = useState(false);
   const parsed = machineSchema.safeParse(machineOf(form, machine));
   const select = <K extends "toleranceClass" | "flutterMeter">(
     key: K,
@@ -55,77 +52,57 @@ export function MachineEditor({ machine, onSave, onCancel }: MachineEditorProps)
     </TextField>
   );
   return (
-    <Box
-      component="form"
-      noValidate
-      onSubmit={(event) => {
-        event.preventDefault();
-        setAsked(true);
-        if (!parsed.success) return;
-        leave();
-        onSave(parsed.data);
-      }}
-      sx={{ display: "flex", flexDirection: "column", gap: 2, minWidth: 0 }}
-    >
-      <Box sx={{ display: "flex", gap: 1.5, flexWrap: "wrap" }}>
-        {TEXTS.map(([key, label, width]) => (
-          <TextField
-            key={key}
-            size="small"
-            label={label}
-            value={form[key]}
-            onChange={({ target }) => change({ [key]: target.value })}
-            sx={{ width }}
-          />
-        ))}
-        {select(
-          "toleranceClass",
-          "Tolerance class",
-          Object.keys(TOLERANCE_CLASSES) as Machine["toleranceClass"][],
-        )}
-        {select("flutterMeter", "Flutter limit is for", FLUTTER_METERS)}
-      </Box>
-      {parsed.success && parsed.data.parts.length > 0 && (
-        <RateRuler
-          parts={parsed.data.parts}
-          speedCmPerS={parsed.data.speedsCmPerS[0]}
-          firstSpeedCmPerS={parsed.data.speedsCmPerS[0]}
-        />
+    <EditorForm what="machine" parsed={parsed} leave={leave} onSave={onSave} onCancel={onCancel}>
+      {() => (
+        <>
+          <Box sx={{ display: "flex", gap: 1.5, flexWrap: "wrap" }}>
+            {TEXTS.map(([key, label, width]) => (
+              <TextField
+                key={key}
+                size="small"
+                label={label}
+                value={form[key]}
+                onChange={({ target }) => change({ [key]: target.value })}
+                sx={{ width }}
+              />
+            ))}
+            {select(
+              "toleranceClass",
+              "Tolerance class",
+              Object.keys(TOLERANCE_CLASSES) as Machine["toleranceClass"][],
+            )}
+            {select("flutterMeter", "Flutter limit is for", FLUTTER_METERS)}
+          </Box>
+          {parsed.success && parsed.data.parts.length > 0 && (
+            <RateRuler
+              parts={parsed.data.parts}
+              speedCmPerS={parsed.data.speedsCmPerS[0]}
+              firstSpeedCmPerS={parsed.data.speedsCmPerS[0]}
+            />
+          )}
+          <Box component="ol" aria-label="Parts" sx={{ listStyle: "none", m: 0, p: 0 }}>
+            {form.parts.map((part, i) => (
+              <PartRow
+                key={i}
+                place={i}
+                part={part}
+                onChange={(changed) =>
+                  change({ parts: form.parts.map((one, j) => (j === i ? changed : one)) })
+                }
+                onRemove={() => change({ parts: form.parts.filter((_, j) => j !== i) })}
+              />
+            ))}
+          </Box>
+          <Box>
+            <Button
+              variant="outlined"
+              onClick={() => change({ parts: [...form.parts, { kind: "surface", texts: {} }] })}
+            >
+              Add a part
+            </Button>
+          </Box>
+        </>
       )}
-      <Box component="ol" aria-label="Parts" sx={{ listStyle: "none", m: 0, p: 0 }}>
-        {form.parts.map((part, i) => (
-          <PartRow
-            key={i}
-            place={i}
-            part={part}
-            onChange={(changed) => change({ parts: form.parts.map((one, j) => (j === i ? changed : one)) })}
-            onRemove={() => change({ parts: form.parts.filter((_, j) => j !== i) })}
-          />
-        ))}
-      </Box>
-      <Box>
-        <Button
-          variant="outlined"
-          onClick={() => change({ parts: [...form.parts, { kind: "surface", texts: {} }] })}
-        >
-          Add a part
-        </Button>
-      </Box>
-      {asked && !parsed.success && <Alert severity="error">{firstIssue(parsed.error)}</Alert>}
-      <Box sx={{ display: "flex", gap: 1 }}>
-        <Button type="submit" variant="contained">
-          Save machine
-        </Button>
-        <Button
-          color="inherit"
-          onClick={() => {
-            leave();
-            onCancel();
-          }}
-        >
-          Throw away
-        </Button>
-      </Box>
-    </Box>
+    </EditorForm>
   );
 }

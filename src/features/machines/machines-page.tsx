@@ -1,5 +1,4 @@
 "use client";
-import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
@@ -12,6 +11,7 @@ import { newId } from "@/storage/jobs";
 import { deleteMachine, importMachine, saveMachine } from "@/storage/machines";
 import { ChoiceList } from "@/ui/choice-list";
 import { FileButton } from "@/ui/file-button";
+import { Notice, type Outcome } from "@/ui/notice";
 import { download } from "../job/download";
 import { PageFrame } from "../shell/page-frame";
 import { MachineEditor } from "./machine-editor";
@@ -34,7 +34,7 @@ export function MachinesPage() {
   const machines = useLiveQuery(() => database.machines.orderBy("name").toArray(), []);
   const [chosenId, setChosenId] = useState<string | null>(null);
   const [editing, setEditing] = useState<Machine | null>(null);
-  const [message, setMessage] = useState<{ severity: "success" | "error"; text: string } | null>(null);
+  const [message, setMessage] = useState<Outcome | null>(null);
   const chosen = machines?.find(({ id }) => id === chosenId) ?? machines?.[0];
   const attempt = async (work: () => Promise<void>, about = "") => {
     try {
@@ -68,11 +68,7 @@ export function MachinesPage() {
         </>
       }
     >
-      {message && (
-        <Alert severity={message.severity} onClose={() => setMessage(null)} sx={{ mb: 2 }}>
-          {message.text}
-        </Alert>
-      )}
+      <Notice outcome={message} onClose={() => setMessage(null)} />
       <Box sx={{ display: "grid", gridTemplateColumns: { xs: "1fr", md: "240px minmax(0, 1fr)" }, gap: 3 }}>
         <ChoiceList
           label="Machines"

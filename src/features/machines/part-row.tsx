@@ -2,6 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
+import { FormRow } from "@/ui/form-row";
 import { machinePartSchema } from "@/core/workshop/machine-part";
 import { TurnCounter } from "./turn-counter";
 import { PART_KINDS, partOf, type PartKind, type TypedPart } from "./typed-machine";
@@ -18,19 +19,7 @@ export function PartRow({ place, part, onChange, onRemove }: PartRowProps) {
   const wrong = !machinePartSchema.safeParse(partOf(part)).success;
   const set = (texts: Record<string, string>) => onChange({ ...part, texts: { ...part.texts, ...texts } });
   return (
-    <Box
-      component="li"
-      aria-label={`Part ${place + 1}`}
-      sx={{
-        display: "flex",
-        gap: 1,
-        alignItems: "center",
-        flexWrap: "wrap",
-        py: 1,
-        borderTop: 1,
-        borderColor: "divider",
-      }}
-    >
+    <FormRow label={`Part ${place + 1}`}>
       <TextField
         size="small"
         label="Part"
@@ -73,6 +62,6 @@ export function PartRow({ place, part, onChange, onRemove }: PartRowProps) {
       <Button color="inherit" size="small" onClick={onRemove}>
         Remove
       </Button>
-    </Box>
+    </FormRow>
   );
 }

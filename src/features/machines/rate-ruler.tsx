@@ -68,7 +68,6 @@ export function RateRuler({ parts, speedCmPerS, firstSpeedCmPerS }: RateRulerPro
           </g>
         );
       })}
-      <text x={WIDTH - RIGHT} y={height - 10} fontSize={13} textAnchor="end" fill={SOFT} />
     </svg>
   );
 }

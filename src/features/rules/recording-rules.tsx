@@ -49,17 +49,23 @@ function useComparison<T>() {
   return { ...state, run, cancel };
 }
 
-function Working({
-  busy,
-  trouble,
-  cancel,
-  children,
-}: {
-  busy: boolean;
-  trouble: string | null;
-  cancel(): void;
+interface AnswerProps {
+  comparison: { busy: boolean; trouble: string | null; cancel(): void };
+  /** Null while nothing was compared; without a speed when there is none to be had. */
+  result: { speedErrorPercent: number | null; uncertaintyPercent: number | null } | null;
+  method: string;
+  fileName: string;
+  seconds?: number;
+  /** Said before anything is compared, and when no speed could be told. */
+  hint: string;
+  refusal: string;
+  /** Said beside a speed. */
   children: ReactNode;
-}) {
+}
+
+/** The work while it is done, then a speed with what belongs to it, or the reason why there is none. */
+function Answer({ comparison, result, method, fileName, seconds = 0, hint, refusal, children }: AnswerProps) {
+  const { busy, trouble, cancel } = comparison;
   if (busy)
     return (
       <Box sx={{ display: "flex", gap: 1, alignItems: "center", mt: 1 }}>
@@ -68,14 +74,29 @@ function Working({
       </Box>
     );
   if (trouble) return <Alert severity="error">{trouble}</Alert>;
-  return children;
+  if (!result) return <Typography sx={{ color: "text.secondary", mt: 1 }}>{hint}</Typography>;
+  if (result.speedErrorPercent === null || result.uncertaintyPercent === null)
+    return <Alert severity="warning">{refusal}</Alert>;
+  return (
+    <>
+      <SpeedAnswer
+        errorPercent={result.speedErrorPercent}
+        uncertaintyPercent={result.uncertaintyPercent}
+        method={method}
+        source={{ kind: "file", name: fileName }}
+        seconds={seconds}
+      />
+      {children}
+    </>
+  );
 }
 
 /** Music on the tape against another copy of the same recording. */
 export function MatchRule() {
   const [mine, setMine] = useState<File | null>(null);
   const [other, setOther] = useState<File | null>(null);
-  const { busy, result, trouble, run, cancel } = useComparison<Awaited<ReturnType<ComparisonApi["match"]>>>();
+  const comparison = useComparison<Awaited<ReturnType<ComparisonApi["match"]>>>();
+  const { result, run } = comparison;
   return (
     <Card title="Music against another copy of the same recording">
       <Box sx={{ display: "flex", gap: 1, flexWrap: "wrap", alignItems: "center" }}>
@@ -87,42 +108,33 @@ export function MatchRule() {
         </FileButton>
         <Button
           variant="contained"
-          disabled={!mine || !other || busy}
+          disabled={!mine || !other || comparison.busy}
           onClick={() => mine && other && void run((api) => api.match(mine, other))}
         >
           Compare
         </Button>
       </Box>
-      <Working busy={busy} trouble={trouble} cancel={cancel}>
-        {result?.speedErrorPercent != null && result.uncertaintyPercent !== null ? (
-          <>
-            <SpeedAnswer
-              errorPercent={result.speedErrorPercent}
-              uncertaintyPercent={result.uncertaintyPercent}
-              method="music against another copy"
-              source={{ kind: "file", name: mine?.name ?? "" }}
-              seconds={2 * result.wander.length}
-            />
-            {result.wander.length > 2 && (
-              <WatchChart
-                label="wander of the speed, %"
-                stepSeconds={2}
-                values={result.wander.map(({ percent }) => percent)}
-                window={null}
-                marks={[]}
-                height={90}
-              />
-            )}
-            <Typography sx={{ color: "text.secondary" }}>
-              The other copy’s own speed is not in the uncertainty. {result.warnings.join(" ")}
-            </Typography>
-          </>
-        ) : result ? (
-          <Alert severity="warning">{result.warnings.join(" ")}</Alert>
-        ) : (
-          <Hint>Half a minute or more of both; levels, tone and where they begin may differ.</Hint>
+      <Answer
+        comparison={comparison}
+        result={result}
+        method="music against another copy"
+        fileName={mine?.name ?? ""}
+        seconds={2 * (result?.wander.length ?? 0)}
+        hint="Half a minute or more of both; levels, tone and where they begin may differ."
+        refusal={result?.warnings.join(" ") ?? ""}
+      >
+        {result && result.wander.length > 2 && (
+          <WatchChart
+            label="wander of the speed, %"
+            stepSeconds={2}
+            values={result.wander.map(({ percent }) => percent)}
+            window={null}
+            marks={[]}
+            height={90}
+          />
         )}
-      </Working>
+        <Note>The other copy’s own speed is not in the uncertainty. {result?.warnings.join(" ")}</Note>
+      </Answer>
     </Card>
   );
 }
@@ -130,7 +142,8 @@ export function MatchRule() {
 /** Mains hum that was recorded with the programme. */
 export function HumRule() {
   const [mains, setMains] = useState<50 | 60>(50);
-  const { busy, result, trouble, run, cancel } = useComparison<Awaited<ReturnType<ComparisonApi["hum"]>>>();
+  const comparison = useComparison<Awaited<ReturnType<ComparisonApi["hum"]>>>();
+  const { result, run } = comparison;
   const [name, setName] = useState("");
   return (
     <Card title="Mains hum recorded on the tape">
@@ -160,29 +173,16 @@ export function HumRule() {
         </FileButton>
         <span>{name}</span>
       </Box>
-      <Working busy={busy} trouble={trouble} cancel={cancel}>
-        {result?.speedErrorPercent != null ? (
-          <>
-            <SpeedAnswer
-              errorPercent={result.speedErrorPercent}
-              uncertaintyPercent={result.uncertaintyPercent}
-              method="mains hum on the tape"
-              source={{ kind: "file", name }}
-              seconds={0}
-            />
-            <Typography sx={{ color: "text.secondary" }}>
-              Read at {result.lineHz?.toFixed(3)} Hz. Mains wander by about a fifth of a per cent.
-            </Typography>
-          </>
-        ) : result ? (
-          <Alert severity="warning">
-            No hum of the recording’s own is heard within 9 % of the mains; the player’s own hum does not
-            count.
-          </Alert>
-        ) : (
-          <Hint>A quiet passage of a minute. Hum of the player itself is passed over.</Hint>
-        )}
-      </Working>
+      <Answer
+        comparison={comparison}
+        result={result}
+        method="mains hum on the tape"
+        fileName={name}
+        hint="A quiet passage of a minute. Hum of the player itself is passed over."
+        refusal="No hum of the recording’s own is heard within 9 % of the mains; the player’s own hum does not count."
+      >
+        <Note>Read at {result?.lineHz?.toFixed(3)} Hz. Mains wander by about a fifth of a per cent.</Note>
+      </Answer>
     </Card>
   );
 }
@@ -191,8 +191,8 @@ export function HumRule() {
 export function TuningRule() {
   const [pitch, setPitch] = useState("440");
   const [name, setName] = useState("");
-  const { busy, result, trouble, run, cancel } =
-    useComparison<Awaited<ReturnType<ComparisonApi["tuning"]>>>();
+  const comparison = useComparison<Awaited<ReturnType<ComparisonApi["tuning"]>>>();
+  const { result, run } = comparison;
   const concertHz = typedNumber(pitch);
   return (
     <Card title="Concert pitch of sustained notes">
@@ -211,33 +211,22 @@ export function TuningRule() {
         </FileButton>
         <span>{name}</span>
       </Box>
-      <Working busy={busy} trouble={trouble} cancel={cancel}>
-        {result?.speedErrorPercent != null ? (
-          <>
-            <SpeedAnswer
-              errorPercent={result.speedErrorPercent}
-              uncertaintyPercent={result.uncertaintyPercent}
-              method="concert pitch of sustained notes"
-              source={{ kind: "file", name }}
-              seconds={0}
-            />
-            <Typography sx={{ color: "text.secondary" }}>
-              Or whole semitones, 6 % each, away from it. Rests on the players having tuned to {concertHz} Hz.
-            </Typography>
-          </>
-        ) : result ? (
-          <Alert severity="warning">
-            The notes do not stand on one scale ({result.notes} sustained notes heard): choose a passage of
-            piano, organ or strings without much vibrato.
-          </Alert>
-        ) : (
-          <Hint>The last resort: known only within a semitone, and as well as the players tuned.</Hint>
-        )}
-      </Working>
+      <Answer
+        comparison={comparison}
+        result={result}
+        method="concert pitch of sustained notes"
+        fileName={name}
+        hint="The last resort: known only within a semitone, and as well as the players tuned."
+        refusal={`The notes do not stand on one scale (${result?.notes ?? 0} sustained notes heard): choose a passage of piano, organ or strings without much vibrato.`}
+      >
+        <Note>
+          Or whole semitones, 6 % each, away from it. Rests on the players having tuned to {concertHz} Hz.
+        </Note>
+      </Answer>
     </Card>
   );
 }
 
-const Hint = ({ children }: { children: ReactNode }) => (
-  <Typography sx={{ color: "text.secondary", mt: 1 }}>{children}</Typography>
+const Note = ({ children }: { children: ReactNode }) => (
+  <Typography sx={{ color: "text.secondary" }}>{children}</Typography>
 );

@@ -1,15 +1,14 @@
 "use client";
-import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
-import { useState } from "react";
-import { firstIssue } from "@/core/formats/import-error";
+import { FormRow } from "@/ui/form-row";
 import { segmentSchema, sequenceSchema, type SegmentKind, type Sequence } from "@/core/signals/sequence";
 import { BandStrip } from "@/ui/band-strip";
+import { EditorForm } from "../editor-form";
 import { useKeptForm } from "../use-kept-form";
 import { sequencePieces } from "./sequence-pieces";
 import { fieldsOf, KIND_NAMES, NEW_SEGMENTS, textsOf, typed, type TypedSegment } from "./typed-segment";
@@ -39,7 +38,6 @@ export function SequenceBuilder({ sequence, onSave, onCancel }: SequenceBuilderP
     marked: sequence.marked,
     segments: sequence.segments.map(textsOf),
   }));
-  const [asked, setAsked] = useState(false);
   const changeSegment = (i: number, segment: TypedSegment) =>
     change({ segments: form.segments.map((one, j) => (j === i ? segment : one)) });
   const move = (i: number, by: number) => {
@@ -58,87 +56,69 @@ export function SequenceBuilder({ sequence, onSave, onCancel }: SequenceBuilderP
     marked: form.marked,
     segments: form.segments.map(typed),
   });
-  const dropAnd = (then: () => void) => {
-    leave();
-    then();
-  };
   return (
-    <Box
-      component="form"
-      noValidate
-      onSubmit={(event) => {
-        event.preventDefault();
-        setAsked(true);
-        if (parsed.success) dropAnd(() => onSave(parsed.data));
-      }}
-      sx={{ display: "flex", flexDirection: "column", gap: 2, minWidth: 0 }}
-    >
-      <TextField
-        label="Name"
-        value={form.name}
-        onChange={({ target }) => change({ name: target.value })}
-        error={asked && form.name.trim() === ""}
-      />
-      <TextField
-        label="What it is for"
-        value={form.description}
-        onChange={({ target }) => change({ description: target.value })}
-        multiline
-      />
-      <Box sx={{ display: "flex", gap: 2, flexWrap: "wrap", alignItems: "center" }}>
-        <TextField
-          size="small"
-          label="Leader, s"
-          value={form.leader}
-          onChange={({ target }) => change({ leader: target.value })}
-          sx={{ width: 110 }}
-        />
-        <TextField
-          size="small"
-          label="Gap after each, s"
-          value={form.gap}
-          onChange={({ target }) => change({ gap: target.value })}
-          sx={{ width: 140 }}
-        />
-        <FormControlLabel
-          control={<Checkbox checked={form.marked} onChange={(_, marked) => change({ marked })} />}
-          label="A mark before each segment, to find it in a recording"
-        />
-      </Box>
-      {parsed.success && <BandStrip label="The sequence so far" pieces={sequencePieces(parsed.data)} />}
-      <Box component="ol" aria-label="Segments" sx={{ listStyle: "none", m: 0, p: 0 }}>
-        {form.segments.map((segment, i) => (
-          <SegmentRow
-            key={i}
-            place={i}
-            segment={segment}
-            last={i === form.segments.length - 1}
-            onChange={(changed) => changeSegment(i, changed)}
-            onMove={(by) => move(i, by)}
-            onRemove={() => change({ segments: form.segments.filter((_, j) => j !== i) })}
+    <EditorForm what="sequence" parsed={parsed} leave={leave} onSave={onSave} onCancel={onCancel}>
+      {(asked) => (
+        <>
+          <TextField
+            label="Name"
+            value={form.name}
+            onChange={({ target }) => change({ name: target.value })}
+            error={asked && form.name.trim() === ""}
           />
-        ))}
-      </Box>
-      <Box>
-        <Button
-          variant="outlined"
-          onClick={() =>
-            change({ segments: [...form.segments, form.segments.at(-1) ?? textsOf(NEW_SEGMENTS.sine)] })
-          }
-        >
-          Add a segment
-        </Button>
-      </Box>
-      {asked && !parsed.success && <Alert severity="error">{firstIssue(parsed.error)}</Alert>}
-      <Box sx={{ display: "flex", gap: 1 }}>
-        <Button type="submit" variant="contained">
-          Save sequence
-        </Button>
-        <Button color="inherit" onClick={() => dropAnd(onCancel)}>
-          Throw away
-        </Button>
-      </Box>
-    </Box>
+          <TextField
+            label="What it is for"
+            value={form.description}
+            onChange={({ target }) => change({ description: target.value })}
+            multiline
+          />
+          <Box sx={{ display: "flex", gap: 2, flexWrap: "wrap", alignItems: "center" }}>
+            <TextField
+              size="small"
+              label="Leader, s"
+              value={form.leader}
+              onChange={({ target }) => change({ leader: target.value })}
+              sx={{ width: 110 }}
+            />
+            <TextField
+              size="small"
+              label="Gap after each, s"
+              value={form.gap}
+              onChange={({ target }) => change({ gap: target.value })}
+              sx={{ width: 140 }}
+            />
+            <FormControlLabel
+              control={<Checkbox checked={form.marked} onChange={(_, marked) => change({ marked })} />}
+              label="A mark before each segment, to find it in a recording"
+            />
+          </Box>
+          {parsed.success && <BandStrip label="The sequence so far" pieces={sequencePieces(parsed.data)} />}
+          <Box component="ol" aria-label="Segments" sx={{ listStyle: "none", m: 0, p: 0 }}>
+            {form.segments.map((segment, i) => (
+              <SegmentRow
+                key={i}
+                place={i}
+                segment={segment}
+                last={i === form.segments.length - 1}
+                onChange={(changed) => changeSegment(i, changed)}
+                onMove={(by) => move(i, by)}
+                onRemove={() => change({ segments: form.segments.filter((_, j) => j !== i) })}
+              />
+            ))}
+          </Box>
+          <Box>
+            <Button
+              variant="outlined"
+              onClick={() =>
+                change({ segments: [...form.segments, form.segments.at(-1) ?? textsOf(NEW_SEGMENTS.sine)] })
+              }
+            >
+              Add a segment
+            </Button>
+          </Box>
+        </>
+      )}
+    </EditorForm>
   );
 }
 
@@ -155,19 +135,7 @@ function SegmentRow({ place, segment, last, onChange, onMove, onRemove }: Segmen
   const wrong = segmentSchema.safeParse(typed(segment));
   const wrongField = wrong.success ? null : wrong.error.issues[0].path[0];
   return (
-    <Box
-      component="li"
-      aria-label={`Segment ${place + 1}`}
-      sx={{
-        display: "flex",
-        gap: 1,
-        alignItems: "center",
-        flexWrap: "wrap",
-        py: 1,
-        borderTop: 1,
-        borderColor: "divider",
-      }}
-    >
+    <FormRow label={`Segment ${place + 1}`}>
       <Box sx={{ width: 24, fontWeight: 700 }}>{place + 1}</Box>
       <TextField
         select
@@ -221,6 +189,6 @@ function SegmentRow({ place, segment, last, onChange, onMove, onRemove }: Segmen
       <Button color="inherit" size="small" onClick={onRemove}>
         Remove
       </Button>
-    </Box>
+    </FormRow>
   );
 }

@@ -12,6 +12,7 @@ import { newId } from "@/storage/jobs";
 import { deleteSequence, importSequence, saveSequence } from "@/storage/sequences";
 import { ChoiceList } from "@/ui/choice-list";
 import { FileButton } from "@/ui/file-button";
+import { Notice, type Outcome } from "@/ui/notice";
 import { PageFrame } from "../shell/page-frame";
 import { SequenceBuilder } from "./sequence-builder";
 import { SequenceView } from "./sequence-view";
@@ -22,7 +23,7 @@ export function SignalsPage() {
   const own = useLiveQuery(() => database.sequences.orderBy("name").toArray(), []);
   const [chosenId, setChosenId] = useState("record-response");
   const [editing, setEditing] = useState<Sequence | null>(null);
-  const [message, setMessage] = useState<{ severity: "success" | "error"; text: string } | null>(null);
+  const [message, setMessage] = useState<Outcome | null>(null);
   const player = usePlayer();
   const sequences = [...PRESETS, ...(own ?? [])];
   const chosen = sequences.find(({ id }) => id === chosenId) ?? PRESETS[0];
@@ -69,11 +70,7 @@ export function SignalsPage() {
         </>
       }
     >
-      {message && (
-        <Alert severity={message.severity} onClose={() => setMessage(null)} sx={{ mb: 2 }}>
-          {message.text}
-        </Alert>
-      )}
+      <Notice outcome={message} onClose={() => setMessage(null)} />
       {player.trouble && (
         <Alert severity="warning" sx={{ mb: 2 }}>
           {player.trouble}

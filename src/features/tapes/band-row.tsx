@@ -2,6 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
+import { FormRow } from "@/ui/form-row";
 import { BAND_KINDS, BAND_ROLES, bandSchema } from "@/core/reference/reference-tape";
 import { bandOf, type TypedBand } from "./typed-tape";
 
@@ -37,19 +38,7 @@ export function BandRow({ place, band, onChange, onRemove }: BandRowProps) {
     />
   );
   return (
-    <Box
-      component="li"
-      aria-label={`Band ${place + 1}`}
-      sx={{
-        display: "flex",
-        gap: 1,
-        alignItems: "center",
-        flexWrap: "wrap",
-        py: 1,
-        borderTop: 1,
-        borderColor: "divider",
-      }}
-    >
+    <FormRow label={`Band ${place + 1}`}>
       <Box sx={{ width: 24, fontWeight: 700 }}>{place + 1}</Box>
       <TextField
         select
@@ -85,6 +74,6 @@ export function BandRow({ place, band, onChange, onRemove }: BandRowProps) {
       <Button color="inherit" size="small" onClick={onRemove}>
         Remove
       </Button>
-    </Box>
+    </FormRow>
   );
 }

@@ -1,13 +1,11 @@
 "use client";
-import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
-import { useState } from "react";
-import { firstIssue } from "@/core/formats/import-error";
 import { referenceTapeSchema, type ReferenceTape } from "@/core/reference/reference-tape";
 import { BandStrip } from "@/ui/band-strip";
+import { EditorForm } from "../editor-form";
 import { useKeptForm } from "../use-kept-form";
 import { Card } from "@/ui/card";
 import { BandRow } from "./band-row";
@@ -38,98 +36,81 @@ const MAKING_FIELDS = [
 /** Enter or change a tape from its certificate; what is typed is kept until it is saved or thrown away. */
 export function TapeEditor({ tape, onSave, onCancel }: TapeEditorProps) {
   const { form, change, leave } = useKeptForm<TypedTape>(`tape-${tape.id}`, () => textsOfTape(tape));
-  const [asked, setAsked] = useState(false);
   const parsed = referenceTapeSchema.safeParse(tapeOf(form, tape.id));
-  const wrong = asked && !parsed.success ? String(parsed.error.issues[0].path[0]) : null;
-  const dropAnd = (then: () => void) => {
-    leave();
-    then();
-  };
-  const text = (key: string, label: string, width = 150) => (
+  const wrong = parsed.success ? null : String(parsed.error.issues[0].path[0]);
+  const textField = (asked: boolean, key: string, label: string, width = 150) => (
     <TextField
       key={key}
       size="small"
       label={label}
       value={form.texts[key] ?? ""}
-      error={wrong === key}
+      error={asked && wrong === key}
       onChange={({ target }) => change({ texts: { ...form.texts, [key]: target.value } })}
       sx={{ width, flexGrow: width > 200 ? 1 : 0 }}
     />
   );
   return (
-    <Box
-      component="form"
-      noValidate
-      onSubmit={(event) => {
-        event.preventDefault();
-        setAsked(true);
-        if (parsed.success) dropAnd(() => onSave(parsed.data));
-      }}
-      sx={{ display: "flex", flexDirection: "column", gap: 2, minWidth: 0 }}
-    >
-      {text("name", "Name and number on the box", 320)}
-      <Box sx={{ display: "flex", gap: 1.5, flexWrap: "wrap" }}>
-        {FIELDS.map(([key, label]) => text(key, label))}
-        <Choice
-          label="Flux measured by"
-          value={form.texts.fluxivityMethod ?? ""}
-          choices={["", "ansi", "din"]}
-          onChange={(value) => change({ texts: { ...form.texts, fluxivityMethod: value } })}
-        />
-        <Choice
-          label="Condition"
-          value={form.texts.condition ?? ""}
-          choices={["", "good", "worn", "suspect"]}
-          onChange={(value) => change({ texts: { ...form.texts, condition: value } })}
-        />
-      </Box>
-      <Card title="If it is home-made">
-        <Box sx={{ display: "flex", gap: 1.5, flexWrap: "wrap" }}>
-          {MAKING_FIELDS.map(([key, label]) => (
-            <TextField
-              key={key}
-              size="small"
-              label={label}
-              value={form.making[key] ?? ""}
-              onChange={({ target }) => change({ making: { ...form.making, [key]: target.value } })}
-              sx={{ width: key === "howChecked" ? 280 : 160 }}
+    <EditorForm what="tape" parsed={parsed} leave={leave} onSave={onSave} onCancel={onCancel}>
+      {(asked) => (
+        <>
+          {textField(asked, "name", "Name and number on the box", 320)}
+          <Box sx={{ display: "flex", gap: 1.5, flexWrap: "wrap" }}>
+            {FIELDS.map(([key, label]) => textField(asked, key, label))}
+            <Choice
+              label="Flux measured by"
+              value={form.texts.fluxivityMethod ?? ""}
+              choices={["", "ansi", "din"]}
+              onChange={(value) => change({ texts: { ...form.texts, fluxivityMethod: value } })}
             />
-          ))}
-        </Box>
-      </Card>
-      {text("notes", "Notes", 320)}
-      {parsed.success && <BandStrip label="The tape so far" pieces={tapePieces(parsed.data.bands)} />}
-      <Box component="ol" aria-label="Bands" sx={{ listStyle: "none", m: 0, p: 0 }}>
-        {form.bands.map((band, i) => (
-          <BandRow
-            key={i}
-            place={i}
-            band={band}
-            onChange={(changed) => change({ bands: form.bands.map((one, j) => (j === i ? changed : one)) })}
-            onRemove={() => change({ bands: form.bands.filter((_, j) => j !== i) })}
-          />
-        ))}
-      </Box>
-      <Box>
-        <Button
-          variant="outlined"
-          onClick={() =>
-            change({ bands: [...form.bands, form.bands.at(-1) ?? { kind: "tone", role: "", texts: {} }] })
-          }
-        >
-          Add a band
-        </Button>
-      </Box>
-      {asked && !parsed.success && <Alert severity="error">{firstIssue(parsed.error)}</Alert>}
-      <Box sx={{ display: "flex", gap: 1 }}>
-        <Button type="submit" variant="contained">
-          Save tape
-        </Button>
-        <Button color="inherit" onClick={() => dropAnd(onCancel)}>
-          Throw away
-        </Button>
-      </Box>
-    </Box>
+            <Choice
+              label="Condition"
+              value={form.texts.condition ?? ""}
+              choices={["", "good", "worn", "suspect"]}
+              onChange={(value) => change({ texts: { ...form.texts, condition: value } })}
+            />
+          </Box>
+          <Card title="If it is home-made">
+            <Box sx={{ display: "flex", gap: 1.5, flexWrap: "wrap" }}>
+              {MAKING_FIELDS.map(([key, label]) => (
+                <TextField
+                  key={key}
+                  size="small"
+                  label={label}
+                  value={form.making[key] ?? ""}
+                  onChange={({ target }) => change({ making: { ...form.making, [key]: target.value } })}
+                  sx={{ width: key === "howChecked" ? 280 : 160 }}
+                />
+              ))}
+            </Box>
+          </Card>
+          {textField(asked, "notes", "Notes", 320)}
+          {parsed.success && <BandStrip label="The tape so far" pieces={tapePieces(parsed.data.bands)} />}
+          <Box component="ol" aria-label="Bands" sx={{ listStyle: "none", m: 0, p: 0 }}>
+            {form.bands.map((band, i) => (
+              <BandRow
+                key={i}
+                place={i}
+                band={band}
+                onChange={(changed) =>
+                  change({ bands: form.bands.map((one, j) => (j === i ? changed : one)) })
+                }
+                onRemove={() => change({ bands: form.bands.filter((_, j) => j !== i) })}
+              />
+            ))}
+          </Box>
+          <Box>
+            <Button
+              variant="outlined"
+              onClick={() =>
+                change({ bands: [...form.bands, form.bands.at(-1) ?? { kind: "tone", role: "", texts: {} }] })
+              }
+            >
+              Add a band
+            </Button>
+          </Box>
+        </>
+      )}
+    </EditorForm>
   );
 }
 

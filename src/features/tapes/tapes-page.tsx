@@ -1,5 +1,4 @@
 "use client";
-import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useLiveQuery } from "dexie-react-hooks";
@@ -12,6 +11,7 @@ import { newId } from "@/storage/jobs";
 import { deleteTape, importTapes, saveTape } from "@/storage/tapes";
 import { ChoiceList } from "@/ui/choice-list";
 import { FileButton } from "@/ui/file-button";
+import { Notice, type Outcome } from "@/ui/notice";
 import { download } from "../job/download";
 import { PageFrame } from "../shell/page-frame";
 import { TapeEditor } from "./tape-editor";
@@ -25,7 +25,7 @@ export function TapesPage() {
   const tapes = stored?.toSorted((a, b) => Number(isBuiltIn(a.id)) - Number(isBuiltIn(b.id)));
   const [chosenId, setChosenId] = useState<string | null>(null);
   const [editing, setEditing] = useState<ReferenceTape | null>(null);
-  const [message, setMessage] = useState<{ severity: "success" | "error"; text: string } | null>(null);
+  const [message, setMessage] = useState<Outcome | null>(null);
   const chosen = tapes?.find(({ id }) => id === chosenId) ?? tapes?.[0];
   const builtIn = chosen !== undefined && isBuiltIn(chosen.id);
 
@@ -86,11 +86,7 @@ export function TapesPage() {
         </>
       }
     >
-      {message && (
-        <Alert severity={message.severity} onClose={() => setMessage(null)} sx={{ mb: 2 }}>
-          {message.text}
-        </Alert>
-      )}
+      <Notice outcome={message} onClose={() => setMessage(null)} />
       <Box sx={{ display: "grid", gridTemplateColumns: { xs: "1fr", md: "290px minmax(0, 1fr)" }, gap: 3 }}>
         <ChoiceList
           label="Reference tapes"

@@ -1,5 +1,7 @@
 import { FirDecimator } from "@/core/dsp/fir-decimator";
 import { joined } from "@/core/dsp/joined";
+import { lineThrough } from "@/core/dsp/line-fit";
+import { median } from "@/core/dsp/quantile";
 import { kaiserLowpass } from "@/core/dsp/kaiser-lowpass";
 import { coarseMatches } from "./coarse-match";
 import { residual, robustLine, TimeMap, type MapPoint } from "./time-map";
@@ -109,7 +111,7 @@ export function matchRecordings(mine: MatchSound, other: MatchSound): MatchResul
   if (line === null) return nothing(strangers, best.agreeing);
 
   const rest = points.map((p) => Math.abs(residual(p, line)));
-  const limit = Math.max(FOLLOWED_INLIER_SECONDS, 4 * rest.toSorted((a, b) => a - b)[rest.length >> 1]);
+  const limit = Math.max(FOLLOWED_INLIER_SECONDS, 4 * median(rest));
   const kept = points.filter((_, i) => rest[i] <= limit);
   const confidence = kept.length / Math.max(1, tried);
   if (confidence < LEAST_AGREEING) return nothing(strangers, confidence);
@@ -135,11 +137,9 @@ function wanderOf(points: MapPoint[], ratio: number): MatchResult["wander"] {
   for (let from = points[0].seconds; from < points[points.length - 1].seconds; from += WANDER_SECONDS) {
     const piece = points.filter((p) => p.seconds >= from && p.seconds < from + WANDER_SECONDS);
     if (piece.length < 4) continue;
-    const mx = piece.reduce((s, p) => s + p.seconds, 0) / piece.length;
-    const my = piece.reduce((s, p) => s + p.otherSeconds, 0) / piece.length;
-    const xx = piece.reduce((s, p) => s + (p.seconds - mx) ** 2, 0);
-    const xy = piece.reduce((s, p) => s + (p.seconds - mx) * (p.otherSeconds - my), 0);
-    out.push({ seconds: mx, percent: 100 * (xy / xx / ratio - 1) });
+    const { slope } = lineThrough(piece.map((p) => [p.seconds, p.otherSeconds]));
+    const middle = piece.reduce((sum, p) => sum + p.seconds, 0) / piece.length;
+    out.push({ seconds: middle, percent: 100 * (slope / ratio - 1) });
   }
   return out;
 }

@@ -1,4 +1,5 @@
 import { CrossCorrelator } from "@/core/dsp/cross-correlation";
+import { median } from "@/core/dsp/quantile";
 import { interpolateIn, INTERPOLATOR_REACH } from "@/core/dsp/sinc-interpolator";
 import type { CoarseMatch } from "./coarse-match";
 
@@ -144,11 +145,11 @@ export function robustLine(points: MapPoint[], inlierSeconds = INLIER_SECONDS): 
       if (run > 0.9) slopes.push((points[j].otherSeconds - points[i].otherSeconds) / run);
     }
   if (slopes.length === 0) return null;
-  let ratio = middle(slopes);
-  let offsetSeconds = middle(points.map((p) => p.otherSeconds - ratio * p.seconds));
+  let ratio = median(slopes);
+  let offsetSeconds = median(points.map((p) => p.otherSeconds - ratio * p.seconds));
   for (let round = 0; round < 4; round++) {
     const rest = points.map((p) => Math.abs(residual(p, { ratio, offsetSeconds })));
-    const limit = Math.max(inlierSeconds, 3 * middle([...rest]));
+    const limit = Math.max(inlierSeconds, 3 * median(rest));
     const kept = points.filter((_, i) => rest[i] <= limit);
     if (kept.length < 6) return { ratio, offsetSeconds };
     const weight = kept.reduce((s, p) => s + p.alike, 0);
@@ -160,8 +161,6 @@ export function robustLine(points: MapPoint[], inlierSeconds = INLIER_SECONDS): 
   }
   return { ratio, offsetSeconds };
 }
-
-const middle = (values: number[]): number => values.sort((a, b) => a - b)[values.length >> 1];
 
 function rms(x: Float32Array, start: number, length: number): number {
   let sum = 0;

@@ -1,0 +1,52 @@
+"use client";
+import Alert from "@mui/material/Alert";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import { useState, type ReactNode } from "react";
+import type { ZodSafeParseResult } from "zod";
+import { firstIssue } from "@/core/formats/import-error";
+
+interface EditorFormProps<T> {
+  /** What is edited, as on its button: "Save tape". */
+  what: string;
+  /** What was typed so far, checked by its schema. */
+  parsed: ZodSafeParseResult<T>;
+  /** Forgets what was kept of the typing. */
+  leave(): void;
+  onSave(value: T): void;
+  onCancel(): void;
+  /** `asked`: saving was tried, so what is wrong is worth showing. */
+  children(asked: boolean): ReactNode;
+}
+
+/** A form that saves when what was typed is valid, and otherwise says what is wrong with it. */
+export function EditorForm<T>({ what, parsed, leave, onSave, onCancel, children }: EditorFormProps<T>) {
+  const [asked, setAsked] = useState(false);
+  const dropAnd = (then: () => void) => {
+    leave();
+    then();
+  };
+  return (
+    <Box
+      component="form"
+      noValidate
+      onSubmit={(event) => {
+        event.preventDefault();
+        setAsked(true);
+        if (parsed.success) dropAnd(() => onSave(parsed.data));
+      }}
+      sx={{ display: "flex", flexDirection: "column", gap: 2, minWidth: 0 }}
+    >
+      {children(asked)}
+      {asked && !parsed.success && <Alert severity="error">{firstIssue(parsed.error)}</Alert>}
+      <Box sx={{ display: "flex", gap: 1 }}>
+        <Button type="submit" variant="contained">
+          Save {what}
+        </Button>
+        <Button color="inherit" onClick={() => dropAnd(onCancel)}>
+          Throw away
+        </Button>
+      </Box>
+    </Box>
+  );
+}
