@@ -37,9 +37,9 @@ export class BenchHands {
     return Number(await this.speed.getAttribute("aria-valuenow"));
   }
 
-  /** Turns the practice trimmer by whole degrees, clockwise positive, and says so. */
-  async turn(degrees: number): Promise<void> {
-    const slot = this.page.getByRole("slider", { name: /practice trimmer/ });
+  /** Turns a practice trimmer by whole degrees, clockwise positive, and says so. */
+  async turn(degrees: number, trimmer = ""): Promise<void> {
+    const slot = this.page.getByRole("slider", { name: new RegExp(`${trimmer}.*practice trimmer`) });
     await slot.focus();
     for (let i = 0; i < Math.abs(degrees); i++)
       await this.page.keyboard.press(degrees > 0 ? "Shift+ArrowRight" : "Shift+ArrowLeft");

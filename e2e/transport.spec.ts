@@ -167,3 +167,56 @@ test("slide rules: a timed tape, music against a copy, a belt from stock; the re
   });
   await expect(page.getByRole("main").getByRole("alert")).toContainText("Row 2: section");
 });
+
+test("two speeds whose trimmers move each other are both set by doing what the card says", async ({
+  page,
+}) => {
+  test.setTimeout(300_000);
+  const hands = new BenchHands(page);
+  await page.goto("/jobs/new");
+  await hands.choose("Machine", "Tarnvik T-2");
+  await expect(page.getByRole("checkbox", { name: /Also at 38.1 cm\/s/ })).toBeChecked();
+  await page.getByRole("button", { name: "Start the job" }).click();
+  await hands.play("0.8 % slow, 0.6 % fast at the other speed");
+  const card = page.getByRole("region", { name: "Turn", exact: true });
+  await hands.settled();
+  await page.keyboard.press("f");
+  await expect(hands.slip).toContainText("as found");
+
+  const read: Record<string, number> = {};
+  let turns = 0;
+  for (let step = 0; step < 24; step++) {
+    const value = await hands.settled();
+    await expect(card).not.toContainText("let it settle", { timeout: 20_000 });
+    const speed = (
+      await page
+        .getByRole("group", { name: "Tape speed, cm/s" })
+        .getByRole("button", { pressed: true })
+        .innerText()
+    ).trim();
+    read[speed] = value;
+    const words = await card.innerText();
+    if (words.includes("leave it there")) break;
+    const elsewhere = page.getByRole("button", { name: /^Go to/ });
+    if (await elsewhere.isVisible()) {
+      await page.keyboard.press(" ");
+      await elsewhere.click();
+      await expect(page.getByRole("meter", { name: "Speed error" })).not.toHaveAttribute(
+        "aria-valuetext",
+        /(pass|close|fail)$/,
+      );
+      await hands.settled();
+      await page.keyboard.press(" ");
+      await expect(card).not.toContainText(/^Turn\s*read/);
+      continue;
+    }
+    const degrees = words.includes("try ") ? 45 : Number(/(\d+)°/.exec(words)?.[1]);
+    const adjuster = (await card.getByRole("combobox", { name: "Adjuster" }).innerText()).trim();
+    await hands.turn(words.includes("anticlockwise,") ? -degrees : degrees, adjuster);
+    turns++;
+  }
+  expect(Object.keys(read).sort()).toEqual(["19.05", "38.1"]);
+  expect(Math.abs(read["19.05"])).toBeLessThan(0.1);
+  expect(Math.abs(read["38.1"])).toBeLessThan(0.1);
+  expect(turns).toBeLessThanOrEqual(12);
+});

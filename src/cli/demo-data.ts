@@ -69,7 +69,7 @@ class DemoJob {
   }
 
   turn(adjusterId: string, turns: number): this {
-    const turned = this.deck.transport.trimmer.turn(turns);
+    const turned = this.deck.transport.trimmers[0].turn(turns);
     adjustments.push({
       id: newId(),
       jobId: this.job.id,
@@ -119,6 +119,7 @@ new DemoJob(
     machineId: "tarnvik-t-2",
     tapeId: "ssa-03",
     speedCmPerS: 19.05,
+    otherSpeeds: [{ speedCmPerS: 38.1, tapeId: "ssa-04" }],
     complaint: "Runs slow; voices sound tired.",
     createdAt: "2026-11-19T10:02:00.000Z",
     done: allDone("intake", "service", "path", "clean"),

@@ -64,7 +64,7 @@ async function main(): Promise<void> {
     ...(single ? { toneHz } : { tape: practiceTape(tape) }),
   });
   deck.press("play");
-  deck.transport.trimmer.turn(number("turn", 0, -100, 100));
+  deck.transport.trimmers[0].turn(number("turn", 0, -100, 100));
   const frames = Math.round(seconds * sampleRateHz);
   const file = await open(out, "w");
   try {

@@ -9,7 +9,7 @@ import { dropDraft, readDraft, saveDraft } from "@/storage/drafts";
 export function useKeptForm<Form extends object>(draftId: string, begin: () => Form) {
   const [form, setForm] = useState(begin);
   useEffect(() => {
-    void readDraft(draftId).then((draft) => draft && setForm(draft as Form));
+    void readDraft(draftId).then((draft) => draft && setForm((form) => ({ ...form, ...draft })));
   }, [draftId]);
   return {
     form,

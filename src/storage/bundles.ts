@@ -1,4 +1,5 @@
 import { readBundle, writeBundle, type BundleContent } from "@/core/formats/job-bundle";
+import { speedsOf } from "@/core/alignment/job-speeds";
 import { database } from "./database";
 
 /** The bundle text of one job with its machine and every tape that its readings name. */
@@ -7,7 +8,9 @@ export async function exportJob(jobId: string): Promise<string> {
   if (!job) throw new Error(`There is no job ${jobId} in this browser.`);
   const readings = await database.readings.where("jobId").equals(jobId).sortBy("id");
   const adjustments = await database.adjustments.where("jobId").equals(jobId).sortBy("id");
-  const tapeIds = [...new Set([job.tapeId, ...readings.map((r) => r.context.tapeId)])];
+  const tapeIds = [
+    ...new Set([...speedsOf(job).map(({ tapeId }) => tapeId), ...readings.map((r) => r.context.tapeId)]),
+  ];
   const present = <T>(records: Array<T | undefined>) =>
     records.filter((record): record is T => record !== undefined);
   return writeBundle(

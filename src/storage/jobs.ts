@@ -26,7 +26,17 @@ export async function createJob(job: Job, machine: Machine | null): Promise<void
 export async function changeJob(
   id: string,
   fields: Partial<
-    Pick<Job, "complaint" | "notes" | "waiting" | "finishedAt" | "tapeId" | "speedCmPerS" | "oneSideOnly">
+    Pick<
+      Job,
+      | "complaint"
+      | "notes"
+      | "waiting"
+      | "finishedAt"
+      | "tapeId"
+      | "speedCmPerS"
+      | "otherSpeeds"
+      | "oneSideOnly"
+    >
   >,
 ): Promise<void> {
   await database.jobs.update(id, { ...fields, updatedAt: new Date().toISOString() });

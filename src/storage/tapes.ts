@@ -1,3 +1,4 @@
+import { speedsOf } from "@/core/alignment/job-speeds";
 import { readTapesCsv } from "@/core/formats/tape-csv";
 import { readTapeJson } from "@/core/formats/tape-json";
 import { referenceTapeSchema, type ReferenceTape } from "@/core/reference/reference-tape";
@@ -10,7 +11,9 @@ export async function saveTape(tape: ReferenceTape): Promise<void> {
 /** Deletes a tape unless a job or a reading still names it. @throws Error saying which job does */
 export async function deleteTape(id: string): Promise<void> {
   await database.transaction("rw", database.tapes, database.jobs, database.readings, async () => {
-    const job = (await database.jobs.toArray()).find(({ tapeId }) => tapeId === id);
+    const job = (await database.jobs.toArray()).find((one) =>
+      speedsOf(one).some(({ tapeId }) => tapeId === id),
+    );
     if (job) throw new Error(`Job ${job.number} uses this tape. Give that job another tape first.`);
     const reading = (await database.readings.toArray()).find(({ context }) => context.tapeId === id);
     if (reading) throw new Error("A logged reading was made with this tape, so it has to stay.");

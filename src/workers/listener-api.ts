@@ -8,9 +8,14 @@ import type { SpeedChannel } from "@/core/measure/transport-meter";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import type { Sequence } from "@/core/signals/sequence";
 
-export interface PracticeState {
+/** A trimmer of the practice machine: where its slot points, and whether it would go no farther. */
+export interface SlotState {
   slotTurns: number;
   atStop: boolean;
+}
+
+export interface PracticeState {
+  trimmers: SlotState[];
   deck: DeckStatus;
 }
 
@@ -27,8 +32,8 @@ export interface ListenFor {
 export interface PracticeStart {
   parameters: TransportParameters;
   seed: number;
-  /** Where the trimmer's slot was left. */
-  turnedTo: number;
+  /** Where the slot of each trimmer was left. */
+  turnedTo: number[];
 }
 
 export interface InputStart {
@@ -71,7 +76,7 @@ export interface ListenerApi {
     listenFor: ListenFor,
     onResult: (result: ListeningResult, deck: DeckStatus) => void,
   ): Promise<PracticeState>;
-  turnPractice(turns: number): Promise<PracticeState>;
+  turnPractice(trimmer: number, turns: number): Promise<PracticeState>;
   pressKey(key: DeckKey): Promise<PracticeState>;
   /** Puts in another tape; null is a blank one. */
   loadTape(tape: ReferenceTape | null): Promise<PracticeState>;

@@ -45,8 +45,8 @@ function stop(): void {
 
 function practiceState(): PracticeState {
   if (!deck) throw new Error("The practice machine is switched off. Start it under Practice.");
-  const { slotTurns, atStop } = deck.transport.trimmer;
-  return { slotTurns, atStop, deck: deck.status };
+  const trimmers = deck.transport.trimmers.map(({ slotTurns, atStop }) => ({ slotTurns, atStop }));
+  return { trimmers, deck: deck.status };
 }
 
 async function inserted(content: Tape): Promise<Tape> {
@@ -61,7 +61,7 @@ const api: ListenerApi = {
     stop();
     const content = await inserted(practiceTape(listenFor.tape));
     deck = new PracticeDeck({ parameters, seed, sampleRateHz: PRACTICE_RATE_HZ, tape: content });
-    deck.transport.trimmer.turn(turnedTo);
+    deck.transport.trimmers.forEach((trimmer, i) => trimmer.turn(turnedTo[i] ?? 0));
     deck.press("play");
     live = new LiveListening({ ...listenFor, sampleRateHz: PRACTICE_RATE_HZ, channelCount: 2 });
     let last = performance.now();
@@ -76,8 +76,8 @@ const api: ListenerApi = {
     return practiceState();
   },
 
-  async turnPractice(turns) {
-    deck?.transport.trimmer.turn(turns);
+  async turnPractice(trimmer, turns) {
+    deck?.transport.trimmers[trimmer].turn(turns);
     return practiceState();
   },
 

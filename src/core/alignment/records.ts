@@ -24,6 +24,8 @@ export const adjusterSchema = z.object({
   sets: z.enum(["speed", "flutter"]),
   /** A screw or trimmer is turned; work is done once (a belt changed, a capstan cleaned). */
   kind: z.enum(["turn", "work"]),
+  /** Tape speeds it acts at; every one when left out. */
+  speedsCmPerS: z.array(z.number().min(1).max(100)).optional(),
 });
 export type Adjuster = z.infer<typeof adjusterSchema>;
 
@@ -58,7 +60,13 @@ export const jobSchema = z.object({
   number: z.string().trim().min(1, "Give the job a number.").max(40),
   machineId: id,
   tapeId: id,
+  /** Tape speed that is worked at, with `tapeId` for it. */
   speedCmPerS: z.number().min(1).max(100),
+  /** The other speeds of the job, each with its reference tape. */
+  otherSpeeds: z
+    .array(z.object({ speedCmPerS: z.number().min(1).max(100), tapeId: id }))
+    .max(10)
+    .optional(),
   complaint: text,
   notes: text.default(""),
   /** Speed is set right on the side that plays, instead of sharing the error between the sides. */
@@ -98,11 +106,14 @@ const quantitySchema = z.enum(Object.keys(QUANTITIES) as [Quantity, ...Quantity[
 export const SIDES = ["A", "B"] as const;
 export const POSITIONS = ["start", "middle", "end"] as const;
 export const SUPPLIES = ["mains", "battery"] as const;
+export const PITCHES = ["slowest", "fastest"] as const;
 /** In what circumstances a reading was taken. */
 export interface Circumstances {
   side?: (typeof SIDES)[number];
   position?: (typeof POSITIONS)[number];
   supply?: (typeof SUPPLIES)[number];
+  /** An end of the pitch control; at its centre click, or without one, when left out. */
+  pitch?: (typeof PITCHES)[number];
 }
 
 export const readingSchema = z.object({
@@ -127,6 +138,7 @@ export const readingSchema = z.object({
     side: z.enum(SIDES).optional(),
     position: z.enum(POSITIONS).optional(),
     supply: z.enum(SUPPLIES).optional(),
+    pitch: z.enum(PITCHES).optional(),
   }),
   phase: z.enum(PHASES),
   at: time,

@@ -1,4 +1,6 @@
+import { atSpeed, speedsOf } from "./job-speeds";
 import { limitFor } from "./limits";
+import { pitchRange, type PitchRange } from "./pitch-range";
 import { inForce, QUANTITIES, type Adjustment, type Quantity, type Reading } from "./records";
 import { decidingQuantity, readingVerdict, stationState, upsetBy, type JobRecords } from "./station-state";
 import { ROUTE, type Station } from "./stations";
@@ -22,6 +24,10 @@ export interface SheetRow {
 
 export interface SheetStation {
   station: Station;
+  /** Tape speed, in a job of several; null in a job of one. */
+  speedCmPerS: number | null;
+  /** How far the pitch control goes, at the speed station. */
+  pitch: PitchRange | null;
   rows: SheetRow[];
   /** What was turned or done here, oldest first, with the adjuster's name. */
   adjustments: Array<{ adjustment: Adjustment; name: string }>;
@@ -42,8 +48,13 @@ export interface Sheet {
  * verdicts. Derived anew from the readings, nothing in it is stored.
  */
 export function sheetOf(records: JobRecords): Sheet {
-  const stations = ROUTE.filter(({ kind }) => kind === "measure").map((station) =>
-    sheetStation(records, station),
+  const speeds = speedsOf(records.job);
+  const stations = ROUTE.filter(({ kind }) => kind === "measure").flatMap((station) =>
+    speeds.map(({ speedCmPerS }) => ({
+      ...sheetStation(atSpeed(records, speedCmPerS), station),
+      speedCmPerS: speeds.length > 1 ? speedCmPerS : null,
+      pitch: station.id === "speed" ? pitchRange(records.readings, speedCmPerS) : null,
+    })),
   );
   const checklists = ROUTE.filter(({ kind }) => kind === "checklist").map((station) => {
     const done = station.checks.filter((line) => records.job.done[station.id]?.includes(line));
@@ -52,7 +63,7 @@ export function sheetOf(records: JobRecords): Sheet {
   return { stations, checklists, overall: overallVerdict(records, stations) };
 }
 
-function sheetStation(records: JobRecords, station: Station): SheetStation {
+function sheetStation(records: JobRecords, station: Station): Omit<SheetStation, "speedCmPerS" | "pitch"> {
   const readings = inForce(records.readings).filter((r) => r.station === station.id);
   const deciding = decidingQuantity(station.id, records.machine);
   const figure = (reading: Reading | undefined): SheetFigure | null =>

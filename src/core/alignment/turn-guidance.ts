@@ -38,7 +38,8 @@ const STILL_HOLDS = 2;
 
 /**
  * The turns of one adjuster with the readings on either side of each: the last reading before it and the last
- * one before the next turn. Turns nobody counted end the chain, since what they did is in no one's books.
+ * one before the next turn. Turns with no reading between them count as one, if they went the same way. Turns nobody
+ * counted end the chain, since what they did is in no one's books.
  */
 export function learnedTurns(
   readings: Reading[],
@@ -46,26 +47,46 @@ export function learnedTurns(
   adjusterId: string,
 ): LearnedTurn[] {
   const logged = inForce(readings);
-  const all = inForce(adjustments).filter(({ turns }) => turns !== 0);
   const learned: LearnedTurn[] = [];
-  all.forEach((adjustment, i) => {
-    if (adjustment.adjusterId !== adjusterId) return;
-    const from = all[i - 1]?.at ?? "";
-    const to = all[i + 1]?.at ?? "\uffff";
-    const after = logged.findLast((r) => r.at > adjustment.at && r.at < to);
-    // the sides differ by themselves: only readings of one side tell what the turn did
-    const before = logged.findLast(
-      (r) => r.at > from && r.at <= adjustment.at && r.context.side === after?.context.side,
-    );
-    if (adjustment.turns === null) learned.length = 0;
-    else if (before && after)
-      learned.push({
-        turns: adjustment.turns,
-        change: after.value - before.value,
-        ...(adjustment.atStop && { atStop: true }),
-      });
-  });
+  let from = "";
+  for (const { turned, to } of betweenReadings(logged, inForce(adjustments))) {
+    const own = turned.filter((turn) => turn.adjusterId === adjusterId);
+    if (own.some(({ turns }) => turns === null)) learned.length = 0;
+    const [first] = own;
+    const alone = own.length === turned.length;
+    const oneWay = own.every(({ turns }) => turns! * first.turns! > 0);
+    if (first && alone && oneWay) {
+      const lastAt = own[own.length - 1].at;
+      const after = logged.findLast((r) => r.at > lastAt && r.at <= to);
+      // the sides differ by themselves: only readings of one side tell what the turn did
+      const before = logged.findLast(
+        (r) => r.at > from && r.at <= first.at && r.context.side === after?.context.side,
+      );
+      if (before && after)
+        learned.push({
+          turns: own.reduce((sum, { turns }) => sum + turns!, 0),
+          change: after.value - before.value,
+          ...(own.some(({ atStop }) => atStop) && { atStop: true }),
+        });
+    }
+    from = turned[turned.length - 1].at;
+  }
   return learned;
+}
+
+/** The turns in groups with no reading inside; `to` is when the next group begins. */
+function betweenReadings(logged: Reading[], adjustments: Adjustment[]) {
+  const groups: Array<{ turned: Adjustment[]; to: string }> = [];
+  for (const turn of adjustments.filter(({ turns }) => turns !== 0)) {
+    const last = groups.at(-1);
+    const before = last?.turned.at(-1)?.at ?? "";
+    if (last && !logged.some(({ at }) => at > before && at <= turn.at)) last.turned.push(turn);
+    else {
+      if (last) last.to = turn.at;
+      groups.push({ turned: [turn], to: "\uffff" });
+    }
+  }
+  return groups;
 }
 
 /**

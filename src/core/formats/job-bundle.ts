@@ -1,6 +1,7 @@
 import { sha256 } from "@noble/hashes/sha2.js";
 import { bytesToHex, utf8ToBytes } from "@noble/hashes/utils.js";
 import { z } from "zod";
+import { speedsOf } from "@/core/alignment/job-speeds";
 import { partRunSchema, watchSchema } from "@/core/alignment/runs";
 import { adjustmentSchema, jobSchema, machineSchema, readingSchema } from "@/core/alignment/records";
 import { referenceTapeSchema } from "@/core/reference/reference-tape";
@@ -89,8 +90,9 @@ function requireReferences({ jobs, machines, tapes, readings, adjustments }: Bun
   const ids = (records: { id: string }[]) => new Set(records.map((record) => record.id));
   const [jobIds, machineIds, tapeIds] = [ids(jobs), ids(machines), ids(tapes)];
   const lost =
-    jobs.find((job) => !machineIds.has(job.machineId) || !tapeIds.has(job.tapeId)) ??
-    [...readings, ...adjustments].find((record) => !jobIds.has(record.jobId));
+    jobs.find(
+      (job) => !machineIds.has(job.machineId) || speedsOf(job).some(({ tapeId }) => !tapeIds.has(tapeId)),
+    ) ?? [...readings, ...adjustments].find((record) => !jobIds.has(record.jobId));
   if (lost)
     throw new BundleError(
       `The file is damaged: record ${lost.id} refers to a job, machine or tape that is not in it. Nothing was imported.`,

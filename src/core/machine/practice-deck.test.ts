@@ -15,7 +15,7 @@ const deckWith = (settings: Partial<TransportParameters>) =>
 
 function measured(settings: Partial<TransportParameters>, seconds = 20, turns = 0) {
   const deck = deckWith(settings);
-  deck.transport.trimmer.turn(turns);
+  deck.transport.trimmers[0].turn(turns);
   const meter = new TransportMeter(RATE, 2, 3150);
   for (let i = 0; i < seconds; i++) meter.push(deck.render(RATE));
   return { speed: meter.speed(0).result!, flutter: meter.flutter(0).result!, levels: meter };
@@ -131,7 +131,7 @@ describe("live readings of a deck", () => {
     const before = run(5).speed!;
     expect(before.settled).toBe(true);
     expect(before.errorPercent).toBeCloseTo(-2, 3);
-    deck.transport.trimmer.turn(0.2);
+    deck.transport.trimmers[0].turn(0.2);
     const during = run(1).speed!;
     expect(during.settled).toBe(false);
     expect(during.instantPercent).toBeCloseTo(-2 + 8 * 0.185, 2);
@@ -164,7 +164,7 @@ describe("live readings of a deck", () => {
       return live.result(true);
     };
     run(20);
-    deck.transport.trimmer.turn(0.4);
+    deck.transport.trimmers[0].turn(0.4);
     run(4);
     live.mark();
     // the steady stretch before the turn is still the longer one, but it has ended

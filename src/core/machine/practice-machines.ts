@@ -5,12 +5,15 @@ export interface PracticeMachine {
   id: string;
   name: string;
   transport: TransportParameters;
+  /** What is different at its second speed. */
+  second?: Partial<TransportParameters>;
 }
 
 const CASSETTE: TransportParameters = {
   speedCmPerS: 4.76,
   "speed.errorPercent": 0,
   "trimmer.percentPerTurn": 8,
+  "trimmer.secondPercentPerTurn": 0,
   "trimmer.backlashTurns": 0.03,
   "trimmer.rangeTurns": 1.5,
   "warmUp.percent": -0.4,
@@ -74,6 +77,7 @@ export const PRACTICE_MACHINES: readonly PracticeMachine[] = [
       ...CASSETTE,
       speedCmPerS: 19.05,
       "trimmer.percentPerTurn": 1.8,
+      "trimmer.secondPercentPerTurn": 0.3,
       "trimmer.backlashTurns": 0.04,
       "trimmer.rangeTurns": 3,
       "warmUp.percent": -0.25,
@@ -100,6 +104,13 @@ export const PRACTICE_MACHINES: readonly PracticeMachine[] = [
       "playback.t2Microseconds": 70,
       "deck.heads": 3,
       "deck.headDistanceMm": 36,
+    },
+    // both trimmers hang on one supply, so that each moves both speeds
+    second: {
+      speedCmPerS: 38.1,
+      "trimmer.percentPerTurn": 0.5,
+      "trimmer.secondPercentPerTurn": 1.6,
+      "playback.t2Microseconds": 35,
     },
   },
   {
@@ -143,6 +154,8 @@ export interface PracticeCondition {
   id: string;
   name: string;
   settings: Partial<TransportParameters>;
+  /** What of them is different at the machine's second speed. */
+  atSecond?: Partial<TransportParameters>;
 }
 
 /** Ways in which a machine may have come in. */
@@ -154,6 +167,12 @@ export const PRACTICE_CONDITIONS: readonly PracticeCondition[] = [
     settings: { "speed.errorPercent": -2, "belt.lumpPercent": 1.4 },
   },
   { id: "fast", name: "1.2 % fast", settings: { "speed.errorPercent": 1.2 } },
+  {
+    id: "speeds-differ",
+    name: "0.8 % slow, 0.6 % fast at the other speed",
+    settings: { "speed.errorPercent": -0.8 },
+    atSecond: { "speed.errorPercent": 0.6 },
+  },
   { id: "bent-capstan", name: "bent capstan", settings: { "capstan.eccentricityPercent": 0.35 } },
   {
     id: "flat-roller",
@@ -206,4 +225,26 @@ export function practiceMachine(id: string): PracticeMachine {
       `there is no practice machine "${id}"; there are ${PRACTICE_MACHINES.map((m) => m.id).join(", ")}`,
     );
   return found;
+}
+
+/** The generic cassette recorder, for a machine that has no practice machine of its own. */
+const ANY_MACHINE = PRACTICE_MACHINES[2];
+
+/** A machine as it came in, running at a tape speed; unknown names stand for any machine with nothing wrong. */
+export function practiceParameters(
+  machineId: string,
+  conditionId: string,
+  speedCmPerS: number,
+): TransportParameters {
+  const machine = PRACTICE_MACHINES.find(({ id }) => id === machineId) ?? ANY_MACHINE;
+  const { settings, atSecond } =
+    PRACTICE_CONDITIONS.find(({ id }) => id === conditionId) ?? PRACTICE_CONDITIONS[0];
+  const second = machine.second?.speedCmPerS === speedCmPerS;
+  return {
+    ...machine.transport,
+    ...(second && machine.second),
+    speedCmPerS,
+    ...settings,
+    ...(second && atSecond),
+  };
 }

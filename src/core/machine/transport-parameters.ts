@@ -13,6 +13,8 @@ export interface TransportParameters {
   "speed.errorPercent": number;
   "trimmer.percentPerTurn": number;
   "trimmer.backlashTurns": number;
+  /** Of a second trimmer with the same slack and travel; 0 when there is none. */
+  "trimmer.secondPercentPerTurn": number;
   /** Turns either way from the middle to the stops. */
   "trimmer.rangeTurns": number;
   "warmUp.percent": number;
@@ -84,6 +86,12 @@ export const PARAMETER_RANGES: Record<ParameterPath, ParameterRange> = {
   speedCmPerS: range("cm/s", 1, 80, "nominal tape speed"),
   "speed.errorPercent": range("%", -14, 14, "speed error with the trimmer in its middle"),
   "trimmer.percentPerTurn": range("%/turn", -40, 40, "what a clockwise turn of the speed trimmer does"),
+  "trimmer.secondPercentPerTurn": range(
+    "%/turn",
+    -40,
+    40,
+    "what a clockwise turn of the second trimmer does",
+  ),
   "trimmer.backlashTurns": range("turns", 0, 0.5, "slack of the trimmer when its direction changes"),
   "trimmer.rangeTurns": range("turns", 0, 20, "turns from the middle to either stop"),
   "warmUp.percent": range("%", -5, 5, "speed error when cold that goes as the machine warms up"),

@@ -15,7 +15,8 @@ const SCRAPE_Q = 6;
  * the speed.
  */
 export class Transport {
-  readonly trimmer: Trimmer;
+  /** What sets the speed: one trimmer, and on some machines a second. */
+  readonly trimmers: readonly [Trimmer, Trimmer];
   /** Tape that has passed since the start, in millimetres. */
   tapeMm = 0;
   /** Which side plays, and which way. */
@@ -41,7 +42,8 @@ export class Transport {
   ) {
     this.random = new SeededRandom(seed);
     this.phases = Array.from({ length: 8 }, () => this.random.uniform());
-    this.trimmer = new Trimmer(parameters["trimmer.backlashTurns"], parameters["trimmer.rangeTurns"]);
+    const trimmer = () => new Trimmer(parameters["trimmer.backlashTurns"], parameters["trimmer.rangeTurns"]);
+    this.trimmers = [trimmer(), trimmer()];
     this.faults = new TransportFaults(parameters, seed, LOOKS_PER_SECOND);
     this.lookValue = this.look(0);
 
@@ -108,7 +110,11 @@ export class Transport {
     const cold = (p["warmUp.percent"] / 100) * Math.exp(-minutes / p["warmUp.minutes"]);
     const startUp =
       p["startUp.seconds"] > 0 ? 1 - Math.exp(-(this.secondsRunning + ahead) / p["startUp.seconds"]) : 1;
-    const set = 1 + (p["speed.errorPercent"] + p["trimmer.percentPerTurn"] * this.trimmer.spindleTurns) / 100;
+    const [first, second] = this.trimmers;
+    const trimmed =
+      p["trimmer.percentPerTurn"] * first.spindleTurns +
+      p["trimmer.secondPercentPerTurn"] * second.spindleTurns;
+    const set = 1 + (p["speed.errorPercent"] + trimmed) / 100;
     return startUp * set * (1 + cold + (p["wander.percent"] / 100) * this.wander + parts);
   }
 

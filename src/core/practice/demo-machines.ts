@@ -44,6 +44,13 @@ export const DEMO_MACHINES: Machine[] = [
         sets: "speed",
         kind: "turn",
       },
+      {
+        id: "speed-38",
+        name: "SPEED 38",
+        where: "Beside SPEED 19, nearer the edge. The two hang on one supply: each moves both speeds.",
+        sets: "speed",
+        kind: "turn",
+      },
       ...SERVICE_WORK,
     ],
   },

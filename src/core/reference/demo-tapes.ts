@@ -23,6 +23,14 @@ export const DEMO_TAPES: readonly ReferenceTape[] = [
   },
   {
     ...tape,
+    id: "ssa-04",
+    name: "SSA-04 speed and flutter, 38.1 cm/s",
+    speedCmPerS: 38.1,
+    frequencyUncertaintyPercent: 0.02,
+    bands: [{ ...tone, frequencyHz: 3150, seconds: 300 }],
+  },
+  {
+    ...tape,
     id: "ssa-07",
     name: "SSA-07 home-made, 3000 Hz, cassette",
     speedCmPerS: 4.76,

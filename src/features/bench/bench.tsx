@@ -7,10 +7,11 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { limitFor } from "@/core/alignment/limits";
 import type { Phase, StationId } from "@/core/alignment/records";
+import { atSpeed, speedAdjusters } from "@/core/alignment/job-speeds";
+import { pitchRange } from "@/core/alignment/pitch-range";
 import { sideSpeeds, targetFor } from "@/core/alignment/sides";
-import { decidingQuantity, readingsOf } from "@/core/alignment/station-state";
+import { decidingQuantity, otherSpeedsToDo, readingsOf, toRepeat } from "@/core/alignment/station-state";
 import { ROUTE, stationById, type Station } from "@/core/alignment/stations";
-import { adviseTurn, learnedTurns, type TurnAdvice } from "@/core/alignment/turn-guidance";
 import { JobTapeLine, stationHref } from "../job/job-tape-line";
 import { useJobRecords, type JobView } from "../job/use-job-records";
 import { Missing } from "../shell/missing";
@@ -28,13 +29,10 @@ import { SourceBar } from "./source-bar";
 import { TurnCard } from "./turn-card";
 import type { ListenerState } from "./use-listener";
 import { useCircumstances } from "./use-circumstances";
-import { usePriorTurns } from "./use-prior-turns";
 import { useLogbook } from "./use-logbook";
+import { GOOD_ENOUGH_SHARE, useTurnAdvice } from "./use-turn-advice";
 import { useChosenWork, WorkCard } from "./work-card";
 
-/** Within this share of the limit there is nothing more to gain by turning. */
-const GOOD_ENOUGH_SHARE = 0.2;
-const SMALLEST_GOOD_ENOUGH_PERCENT = 0.04;
 const GUIDE_WINDOW_PERCENT = 0.5;
 
 export function Bench({ jobId, stationId }: { jobId: string; stationId: StationId }) {
@@ -61,24 +59,31 @@ function OpenBench({
   const { wantFlutter } = listener;
   useEffect(() => wantFlutter(station.id === "flutter"), [wantFlutter, station.id]);
   const [circumstances, setCircumstances] = useCircumstances(job.id, listener.practice);
-  const { log, logTurn } = useLogbook(view, station.id, nominalToneHz(view), listener, circumstances);
-  const { readings, adjustments } = view;
-  const sides = useMemo(() => sideSpeeds(readings, adjustments), [readings, adjustments]);
-  const targetPercent = targetFor(circumstances.side, sides.differencePercent, !job.oneSideOnly);
+  // what belongs to the tape speed that is worked at
+  const here = useMemo(() => atSpeed(view), [view]);
+  const again = useMemo(() => toRepeat(view), [view]);
+  const { log, logTurn } = useLogbook(here, station.id, nominalToneHz(view), listener, circumstances);
+  const sides = useMemo(() => sideSpeeds(here.readings, here.adjustments), [here]);
+  const toDo = useMemo(
+    () => (station.kind === "measure" ? otherSpeedsToDo(view, station) : []),
+    [view, station],
+  );
+  const pitch = useMemo(() => pitchRange(view.readings, job.speedCmPerS), [view.readings, job.speedCmPerS]);
+  const sideTarget = targetFor(circumstances.side, sides.differencePercent, !job.oneSideOnly);
   const [notice, setNotice] = useState<string | null>(null);
   const [drawer, setDrawer] = useState(false);
   const [keys, setKeys] = useState(false);
   const sourceButton = useRef<HTMLButtonElement>(null);
   const measuring = station.kind === "measure";
 
-  const adjuster = machine.adjusters.find((a) => a.sets === "speed" && a.kind === "turn");
-  const advice = useTurnAdvice(view, listener, adjuster?.id, targetPercent);
-  const [turns, setTurns] = useProposedTurns(advice, listener);
+  const toTurn = useTurnAdvice(view, listener, sideTarget);
+  const { adjuster, turns, targetPercent } = toTurn;
   const { adjusters } = machine;
   const work = useMemo(() => adjusters.filter((a) => a.kind === "work"), [adjusters]);
   const [workId, chooseWork] = useChosenWork(work);
   const logAs = async (phase: Phase) => measuring && setNotice(await log(phase));
-  const turned = async (atStop = listener.practice?.atStop ?? false) => {
+  const slot = speedAdjusters(machine).findIndex(({ id }) => id === adjuster?.id);
+  const turned = async (atStop = listener.practice?.trimmers[slot]?.atStop ?? false) => {
     setNotice(null);
     const chosen = station.id === "speed" ? adjuster : work.find(({ id }) => id === workId);
     if (!measuring || !chosen) return;
@@ -200,15 +205,22 @@ function OpenBench({
         }}
       >
         <SetUpColumn
-          view={view}
+          view={here}
           station={station}
           circumstances={circumstances}
           onChange={changeCircumstances}
           sideKnown={listener.practice !== null}
           sides={sides}
+          pitch={pitch}
+          toDo={toDo}
         />
         {measuring ? (
-          <MeasurePanel view={view} station={station} listener={listener} targetPercent={targetPercent} />
+          <MeasurePanel
+            view={here}
+            station={station}
+            listener={listener}
+            targetPercent={station.id === "speed" ? targetPercent : 0}
+          />
         ) : (
           <Checklist view={view} station={station} onNext={() => step(1)} />
         )}
@@ -221,20 +233,17 @@ function OpenBench({
           >
             {station.id === "speed" ? (
               <TurnCard
-                adjuster={adjuster}
-                advice={advice}
+                toTurn={toTurn}
+                view={here}
                 errorPercent={listener.measured?.speed?.errorPercent ?? null}
-                parts={machine.parts}
-                turns={turns}
-                foundFirst={readingsOf(view, "speed").length === 0}
+                foundFirst={readingsOf(here, "speed").length === 0}
                 counted={listener.kind === "practice"}
-                onTurns={setTurns}
                 onTurned={turnedFromCard}
               />
             ) : (
               <WorkCard work={work} chosenId={workId} onChoose={chooseWorkStable} onDone={workDone} />
             )}
-            <Slip view={view} stationId={station.id} onLog={logFromSlip} />
+            <Slip view={here} stationId={station.id} again={again} onLog={logFromSlip} />
           </Box>
         )}
       </Box>
@@ -242,7 +251,7 @@ function OpenBench({
         {drawer && measuring && (
           <PracticeDrawer
             listener={listener}
-            adjusterName={adjuster?.name ?? "speed"}
+            adjusterNames={speedAdjusters(machine).map(({ name }) => name)}
             onClose={() => setDrawer(false)}
           />
         )}
@@ -259,41 +268,6 @@ function OpenBench({
       <KeyList open={keys} onClose={hideKeys} />
     </Box>
   );
-}
-
-/** Advice from the turns of this job and the number that stands now. */
-function useTurnAdvice(
-  view: JobView,
-  listener: ListenerState,
-  adjusterId: string | undefined,
-  targetPercent: number,
-): TurnAdvice {
-  const speed = listener.measured?.speed ?? null;
-  const readings = readingsOf(view, "speed");
-  const turns = adjusterId ? learnedTurns(readings, view.adjustments, adjusterId) : [];
-  const value = speed?.errorPercent ?? readings.at(-1)?.value ?? NaN;
-  const limit = limitFor(view.machine, "speedError") ?? 0.5;
-  const goodEnough = Math.max(SMALLEST_GOOD_ENOUGH_PERCENT, Math.min(0.1, GOOD_ENOUGH_SHARE * limit));
-  const before = usePriorTurns(view, adjusterId);
-  return adviseTurn(
-    turns,
-    value - targetPercent,
-    goodEnough,
-    speed ? speed.settled : !Number.isNaN(value),
-    before,
-  );
-}
-
-/** What "I turned it" will log: what the practice slot did, else what was chosen, else what was advised. */
-function useProposedTurns(
-  advice: TurnAdvice,
-  { practice, marks }: ListenerState,
-): [number, (turns: number) => void] {
-  const [choice, setChoice] = useState<{ turns: number; afterMarks: number } | null>(null);
-  const chosen = choice?.afterMarks === marks.length ? choice.turns : null;
-  const choose = (turns: number) => setChoice({ turns, afterMarks: marks.length });
-  const advised = advice.kind === "turn" || advice.kind === "trial" ? advice.turns : 0.125;
-  return [practice ? practice.slotTurns - practice.loggedTurns : (chosen ?? advised), choose];
 }
 
 /** A button keeps its own Space and Enter while it has the focus. */

@@ -6,34 +6,15 @@ const STEP = 1 / 64;
 const FINE_STEP = 1 / 360;
 
 interface UndersideProps {
-  name: string;
-  slotTurns: number;
+  /** The trimmers that show, at most two. */
+  slots: Array<{ name: string; slotTurns: number }>;
   playing: boolean;
-  onTurn(turns: number): void;
+  onTurn(trimmer: number, turns: number): void;
 }
 
-/** Line drawing of a deck's underside: motor, belt, flywheel, reel tables, and the slot that turns. */
-export function DeckUnderside({ name, slotTurns, playing, onTurn }: UndersideProps) {
-  const slot = useRef<SVGGElement>(null);
-  const angle = useRef<number | null>(null);
-  const turn = useRef(onTurn);
-  useEffect(() => {
-    turn.current = onTurn;
-  });
-  useEffect(() => {
-    const element = slot.current;
-    const wheel = (event: WheelEvent) => {
-      event.preventDefault();
-      turn.current(Math.sign(event.deltaY) * (event.shiftKey ? FINE_STEP : STEP));
-    };
-    element?.addEventListener("wheel", wheel, { passive: false });
-    return () => element?.removeEventListener("wheel", wheel);
-  }, []);
-
-  const pointerAngle = (event: React.PointerEvent) => {
-    const box = slot.current!.getBoundingClientRect();
-    return Math.atan2(event.clientX - box.x - box.width / 2, -(event.clientY - box.y - box.height / 2));
-  };
+/** Line drawing of a deck's underside: motor, belt, flywheel, reel tables, and the slots that turn. */
+export function DeckUnderside({ slots, playing, onTurn }: UndersideProps) {
+  const places = slots.length > 1 ? [258, 348] : [312];
   return (
     <svg
       viewBox="0 0 420 136"
@@ -58,6 +39,54 @@ export function DeckUnderside({ name, slotTurns, playing, onTurn }: UndersidePro
       <text x={38} y={106} fontSize={10.5} textAnchor="middle" fill={SOFT}>
         M
       </text>
+      {slots.slice(0, places.length).map((slot, i) => (
+        <Slot key={i} {...slot} x={places[i]} playing={playing} onTurn={(turns) => onTurn(i, turns)} />
+      ))}
+      {slots.length === 1 && (
+        <>
+          <text x={364} y={66} fontSize={12} fill={SOFT}>
+            + cw
+          </text>
+          <text x={232} y={66} fontSize={12} fill={SOFT}>
+            acw −
+          </text>
+        </>
+      )}
+    </svg>
+  );
+}
+
+interface SlotProps {
+  name: string;
+  slotTurns: number;
+  x: number;
+  playing: boolean;
+  onTurn(turns: number): void;
+}
+
+function Slot({ name, slotTurns, x, playing, onTurn }: SlotProps) {
+  const slot = useRef<SVGGElement>(null);
+  const angle = useRef<number | null>(null);
+  const turn = useRef(onTurn);
+  useEffect(() => {
+    turn.current = onTurn;
+  });
+  useEffect(() => {
+    const element = slot.current;
+    const wheel = (event: WheelEvent) => {
+      event.preventDefault();
+      turn.current(Math.sign(event.deltaY) * (event.shiftKey ? FINE_STEP : STEP));
+    };
+    element?.addEventListener("wheel", wheel, { passive: false });
+    return () => element?.removeEventListener("wheel", wheel);
+  }, []);
+
+  const pointerAngle = (event: React.PointerEvent) => {
+    const box = slot.current!.getBoundingClientRect();
+    return Math.atan2(event.clientX - box.x - box.width / 2, -(event.clientY - box.y - box.height / 2));
+  };
+  return (
+    <>
       <g
         ref={slot}
         role="slider"
@@ -92,21 +121,15 @@ export function DeckUnderside({ name, slotTurns, playing, onTurn }: UndersidePro
           onTurn(way * (event.shiftKey ? FINE_STEP : STEP));
         }}
       >
-        <circle cx={312} cy={62} r={42} fill={token("leader")} stroke={INK} strokeWidth={2} />
-        <g transform={`rotate(${360 * slotTurns} 312 62)`}>
-          <rect x={307} y={26} width={10} height={72} rx={3} fill={INK} />
-          <circle cx={312} cy={26} r={4} fill={token("oxide")} />
+        <circle cx={x} cy={62} r={42} fill={token("leader")} stroke={INK} strokeWidth={2} />
+        <g transform={`rotate(${360 * slotTurns} ${x} 62)`}>
+          <rect x={x - 5} y={26} width={10} height={72} rx={3} fill={INK} />
+          <circle cx={x} cy={26} r={4} fill={token("oxide")} />
         </g>
       </g>
-      <text x={312} y={122} textAnchor="middle" fontSize={13.5} fontWeight={650} fill={INK}>
+      <text x={x} y={122} textAnchor="middle" fontSize={13.5} fontWeight={650} fill={INK}>
         {name.length > 24 ? `${name.slice(0, 23)}…` : name}
       </text>
-      <text x={364} y={66} fontSize={12} fill={SOFT}>
-        + cw
-      </text>
-      <text x={232} y={66} fontSize={12} fill={SOFT}>
-        acw −
-      </text>
-    </svg>
+    </>
   );
 }

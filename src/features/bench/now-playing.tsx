@@ -1,15 +1,15 @@
 "use client";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import ToggleButton from "@mui/material/ToggleButton";
-import ToggleButtonGroup from "@mui/material/ToggleButtonGroup";
-import { POSITIONS, SIDES, SUPPLIES, type Circumstances } from "@/core/alignment/records";
+import { PITCHES, POSITIONS, SIDES, SUPPLIES, type Circumstances } from "@/core/alignment/records";
+import type { PitchRange } from "@/core/alignment/pitch-range";
 import { targetFor, type SideSpeeds } from "@/core/alignment/sides";
 import { fixed, THIN_SPACE } from "@/core/formats/number-text";
 import { changeJob } from "@/storage/jobs";
 import { Card } from "@/ui/card";
 import { READING_FONT } from "@/ui/theme";
 import type { JobView } from "../job/use-job-records";
+import { Choice } from "./choice";
 
 export interface NowPlayingProps {
   view: JobView;
@@ -18,12 +18,22 @@ export interface NowPlayingProps {
   /** The practice machine knows which side it plays. */
   sideKnown: boolean;
   sides: SideSpeeds;
+  /** How far the pitch control goes, where that was read. */
+  pitch: PitchRange | null;
   /** Only the side matters here. */
   sideOnly: boolean;
 }
 
 /** What the readings are taken of: side, place on the reel, supply; and what the two sides add up to. */
-export function NowPlaying({ view, circumstances, onChange, sideKnown, sides, sideOnly }: NowPlayingProps) {
+export function NowPlaying({
+  view,
+  circumstances,
+  onChange,
+  sideKnown,
+  sides,
+  pitch,
+  sideOnly,
+}: NowPlayingProps) {
   const { job } = view;
   const { differencePercent } = sides;
   const share = !job.oneSideOnly;
@@ -51,6 +61,22 @@ export function NowPlaying({ view, circumstances, onChange, sideKnown, sides, si
             value={circumstances.supply}
             onChoose={(supply) => onChange({ ...circumstances, supply })}
           />
+          <Choice
+            label="Pitch control at its"
+            choices={PITCHES}
+            value={circumstances.pitch}
+            onChoose={(pitch) => onChange({ ...circumstances, pitch })}
+          />
+          {circumstances.pitch && (
+            <Box sx={{ mt: 0.5, color: "warning.main", fontWeight: 600, lineHeight: 1.3 }}>
+              Logged as the range of the pitch control, not as the speed.
+            </Box>
+          )}
+          {pitch && (
+            <Box sx={{ mt: 1, fontFamily: READING_FONT, fontSize: 15 }}>
+              pitch {show(pitch.slowest)} … {show(pitch.fastest)}
+            </Box>
+          )}
         </>
       )}
       {!sideOnly && (sides.a !== null || sides.b !== null) && (
@@ -83,32 +109,3 @@ export function NowPlaying({ view, circumstances, onChange, sideKnown, sides, si
 }
 
 const show = (value: number | null) => (value === null ? "–" : `${fixed(value, 2, true)}${THIN_SPACE}%`);
-
-interface ChoiceProps<T extends string> {
-  label: string;
-  choices: readonly T[];
-  value: T | undefined;
-  disabled?: boolean;
-  onChoose(value: T | undefined): void;
-}
-
-/** One of a few words, or none: a second press takes the choice back. */
-function Choice<T extends string>({ label, choices, value, disabled = false, onChoose }: ChoiceProps<T>) {
-  return (
-    <ToggleButtonGroup
-      exclusive
-      fullWidth
-      aria-label={label}
-      value={value ?? null}
-      disabled={disabled}
-      onChange={(_, chosen: T | null) => onChoose(chosen ?? undefined)}
-      sx={{ mt: 0.5 }}
-    >
-      {choices.map((choice) => (
-        <ToggleButton key={choice} value={choice} sx={{ minHeight: 44, textTransform: "none", px: 0.5 }}>
-          {choice}
-        </ToggleButton>
-      ))}
-    </ToggleButtonGroup>
-  );
-}

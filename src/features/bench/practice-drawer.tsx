@@ -9,22 +9,27 @@ import { PRACTICE_CONDITIONS } from "@/core/machine/practice-machines";
 import { DeckKeys } from "./deck-keys";
 import { DeckTape } from "./deck-tape";
 import { DeckUnderside } from "./deck-underside";
-import type { ListenerState } from "./use-listener";
+import type { ListenerState, PracticeSetUp } from "./use-listener";
+
+/** A practice machine has so many trimmers at most. */
+const SLOTS = 2;
 
 interface PracticeDrawerProps {
   listener: ListenerState;
-  adjusterName: string;
+  /** Of the trimmers that set the speed, in their order. */
+  adjusterNames: string[];
   onClose(): void;
 }
 
 /** The practice machine: how it came in, its keys and tape, and its trimmer to turn. */
-export function PracticeDrawer({ listener, adjusterName, onClose }: PracticeDrawerProps) {
+export function PracticeDrawer({ listener, adjusterNames, onClose }: PracticeDrawerProps) {
   const [condition, setCondition] = useState("slow-lumpy-belt");
   const { keptCondition, practice } = listener;
   useEffect(() => {
     void keptCondition().then((kept) => kept && setCondition(kept));
     // eslint-disable-next-line react-hooks/exhaustive-deps -- asked once, when the drawer opens
   }, []);
+  const names = (adjusterNames.length === 0 ? ["speed"] : adjusterNames).slice(0, SLOTS);
   const on = listener.kind === "practice" && practice !== null;
   return (
     <Paper
@@ -83,18 +88,22 @@ export function PracticeDrawer({ listener, adjusterName, onClose }: PracticeDraw
         </Box>
       )}
       <DeckUnderside
-        name={adjusterName}
-        slotTurns={practice?.slotTurns ?? 0}
+        slots={names.map((name, i) => ({ name, slotTurns: practice?.trimmers[i]?.slotTurns ?? 0 }))}
         playing={on}
-        onTurn={(turns) => void listener.turnPractice(turns)}
+        onTurn={(trimmer, turns) => void listener.turnPractice(trimmer, turns)}
       />
       <Box sx={{ color: "text.secondary", maxWidth: on ? 130 : 240, lineHeight: 1.35 }}>
         {on ? (
           <>
             Drag the slot, or arrow keys (Shift: 1°).
-            <br />
-            <b>{degrees(practice.slotTurns - practice.loggedTurns)}</b> since the last logged turn
-            {practice.atStop && "; at its stop"}
+            {names.map((name, i) => (
+              <Box key={name}>
+                {names.length > 1 && `${name}: `}
+                <b>{degrees(notLogged(practice, i))}</b>
+                {names.length === 1 && " since the last logged turn"}
+                {practice.trimmers[i].atStop && "; at its stop"}
+              </Box>
+            ))}
           </>
         ) : (
           "A simulated deck with the job's reference tape in it. Its trimmer has slack, as real ones do."
@@ -103,6 +112,10 @@ export function PracticeDrawer({ listener, adjusterName, onClose }: PracticeDraw
     </Paper>
   );
 }
+
+/** How far a slot was turned since its last logged turn, clockwise positive. */
+export const notLogged = ({ trimmers, loggedTurns }: PracticeSetUp, trimmer: number): number =>
+  (trimmers[trimmer]?.slotTurns ?? 0) - (loggedTurns[trimmer] ?? 0);
 
 function degrees(turns: number): string {
   const d = Math.round(360 * turns);

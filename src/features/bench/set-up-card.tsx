@@ -1,22 +1,29 @@
 import { memo } from "react";
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
+import { actsAt, speedAdjusters } from "@/core/alignment/job-speeds";
 import { speedTone } from "@/core/alignment/limits";
 import type { Station } from "@/core/alignment/stations";
 import { THIN_SPACE } from "@/core/formats/number-text";
 import { Card } from "@/ui/card";
 import { LikelyReasons } from "./likely-reasons";
 import { NowPlaying, type NowPlayingProps } from "./now-playing";
+import { SpeedChoice } from "./speed-choice";
 
 interface SetUpColumnProps extends Omit<NowPlayingProps, "sideOnly"> {
   station: Station;
+  /** The job's other speeds at which this station is not settled. */
+  toDo: number[];
 }
 
 /** The left-hand column: how to set up, what sets it, what plays, what the readings so far mean, what to mind. */
-export const SetUpColumn = memo(function SetUpColumn({ station, ...playing }: SetUpColumnProps) {
+export const SetUpColumn = memo(function SetUpColumn({ station, toDo, ...playing }: SetUpColumnProps) {
   const { view } = playing;
   const tone = speedTone(view.tape);
-  const adjuster = view.machine.adjusters.find((a) => a.sets === station.id && a.kind === "turn");
+  const adjusters =
+    station.id === "speed"
+      ? speedAdjusters(view.machine).filter((one) => actsAt(one, view.job.speedCmPerS))
+      : [];
   const cleaned = view.job.done.clean?.length ?? 0;
   return (
     <Box
@@ -26,6 +33,7 @@ export const SetUpColumn = memo(function SetUpColumn({ station, ...playing }: Se
       sx={{ display: "flex", flexDirection: "column", gap: 1.5, minWidth: 0, order: { xs: 3, md: 0 } }}
     >
       <Card title="Set up">
+        {station.kind === "measure" && <SpeedChoice view={view} toDo={toDo} />}
         {station.kind === "measure" && (
           <Typography sx={{ fontWeight: 650 }}>
             {view.tape.name}
@@ -43,12 +51,16 @@ export const SetUpColumn = memo(function SetUpColumn({ station, ...playing }: Se
           </Typography>
         )}
       </Card>
-      {adjuster && (
+      {adjusters.length > 0 && (
         <Card title="What sets it">
-          <Typography sx={{ fontWeight: 700, overflowWrap: "anywhere" }}>{adjuster.name}</Typography>
-          <Typography sx={{ color: "text.secondary", lineHeight: 1.4, overflowWrap: "anywhere" }}>
-            {adjuster.where || "Where it sits was not written down."}
-          </Typography>
+          {adjusters.map(({ id, name, where }) => (
+            <Box key={id} sx={{ "& + &": { mt: 1 } }}>
+              <Typography sx={{ fontWeight: 700, overflowWrap: "anywhere" }}>{name}</Typography>
+              <Typography sx={{ color: "text.secondary", lineHeight: 1.4, overflowWrap: "anywhere" }}>
+                {where || "Where it sits was not written down."}
+              </Typography>
+            </Box>
+          ))}
         </Card>
       )}
       {station.kind === "measure" && <NowPlaying {...playing} sideOnly={station.id !== "speed"} />}

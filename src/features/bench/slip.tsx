@@ -3,7 +3,8 @@ import { memo } from "react";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { inForce, PHASES, type Adjustment, type Reading, type StationId } from "@/core/alignment/records";
-import { readingsOf, readingVerdict, toRepeat } from "@/core/alignment/station-state";
+import { readingsOf, readingVerdict } from "@/core/alignment/station-state";
+import type { Station } from "@/core/alignment/stations";
 import { directionInWords, turnInWords } from "@/core/alignment/turn-guidance";
 import { withUncertainty } from "@/core/formats/number-text";
 import { Card } from "@/ui/card";
@@ -21,18 +22,19 @@ const clock = new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-dig
 interface SlipProps {
   view: JobView;
   stationId: StationId;
+  /** Stations that have to be repeated, at any speed. */
+  again: Station[];
   onLog(phase: Phase): void;
 }
 
 /** A till receipt of the station: readings and turns, newest on top. */
-export const Slip = memo(function Slip({ view, stationId, onLog }: SlipProps) {
+export const Slip = memo(function Slip({ view, stationId, again, onLog }: SlipProps) {
   const rows = [
     ...readingsOf(view, stationId).map((reading) => ({ at: reading.at, reading, turn: null })),
     ...inForce(view.adjustments)
       .filter(({ station }) => station === stationId)
       .map((turn) => ({ at: turn.at, reading: null, turn })),
   ].sort((a, b) => b.at.localeCompare(a.at));
-  const again = toRepeat(view);
   return (
     <Card title="Slip" grow>
       <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr 1fr", gap: 0.75, mb: 1 }}>

@@ -7,56 +7,79 @@ import Typography from "@mui/material/Typography";
 import Link from "next/link";
 import type { MachinePart } from "@/core/workshop/machine-part";
 import { withoutTrimmer } from "@/core/workshop/without-trimmer";
-import type { Adjuster } from "@/core/alignment/records";
+import type { CoupledAdvice } from "@/core/alignment/coupled-adjusters";
+import { speedsOf, workAt } from "@/core/alignment/job-speeds";
 import { directionInWords, turnInWords, type TurnAdvice } from "@/core/alignment/turn-guidance";
 import { fixed } from "@/core/formats/number-text";
+import { changeJob } from "@/storage/jobs";
 import { Card } from "@/ui/card";
 import { KeyCap } from "@/ui/key-cap";
 import { INK, SOFT, token } from "@/ui/theme";
+import type { JobView } from "../job/use-job-records";
+import type { ToTurn } from "./use-turn-advice";
 
 /** Amounts a hand can judge. */
 const AMOUNTS = [1 / 64, 1 / 32, 1 / 16, 1 / 12, 1 / 8, 1 / 6, 1 / 4, 1 / 3, 3 / 8, 1 / 2, 3 / 4, 1, 1.5, 2];
 
 interface TurnCardProps {
-  adjuster: Adjuster | undefined;
-  advice: TurnAdvice;
-  /** What pressing "I turned it" will log, clockwise positive. */
-  turns: number;
-  /** Present speed error, and the parts of the machine, for one that has nothing to turn. */
+  toTurn: ToTurn;
+  view: JobView;
+  /** Present speed error, for a machine that has nothing to turn. */
   errorPercent: number | null;
-  parts: MachinePart[];
   /** Nothing was logged yet, so as found comes before any turn. */
   foundFirst: boolean;
   /** The practice machine knows how far its slot was turned. */
   counted: boolean;
-  onTurns(turns: number): void;
   onTurned(atStop: boolean): void;
 }
 
 /** Which adjuster, which way, and how much is left, with how it knows. */
-export function TurnCard(props: TurnCardProps) {
-  const { adjuster, advice, turns, foundFirst, counted, onTurns, onTurned, errorPercent, parts } = props;
-  if (!adjuster) return <WithoutTrimmer errorPercent={errorPercent} parts={parts} />;
-  const shown = advice.kind === "turn" || advice.kind === "trial" ? advice.turns : 0;
+export function TurnCard({ toTurn, view, errorPercent, foundFirst, counted, onTurned }: TurnCardProps) {
+  const { adjusters, adjuster, choose, advice, coupled, turns, setTurns } = toTurn;
+  if (!adjuster) return <WithoutTrimmer errorPercent={errorPercent} parts={view.machine.parts} />;
+  const elsewhere = advice.kind === "wait" ? null : (coupled?.read ?? null);
+  const shown = !elsewhere && (advice.kind === "turn" || advice.kind === "trial") ? advice.turns : 0;
   return (
     <Card title="Turn" tone="oxide">
+      {adjusters.length > 1 && (
+        <TextField
+          select
+          size="small"
+          fullWidth
+          label="Adjuster"
+          value={adjuster.id}
+          onChange={({ target }) => choose(target.value)}
+          sx={{ mb: 1 }}
+        >
+          {adjusters.map(({ id, name }) => (
+            <MenuItem key={id} value={id}>
+              {name}
+            </MenuItem>
+          ))}
+        </TextField>
+      )}
       <Box sx={{ display: "flex", gap: 1.5, alignItems: "center" }}>
         <Slot turns={shown} />
         <Box sx={{ fontSize: 23, fontWeight: 720, lineHeight: 1.15 }} aria-live="polite">
-          {headline(advice)}
+          {elsewhere ? `read ${elsewhere.speedCmPerS} cm/s` : headline(advice)}
         </Box>
       </Box>
-      <Typography sx={{ color: "text.secondary", mt: 1, lineHeight: 1.35 }}>
-        {foundFirst ? "First log as found, before anything is turned. " : ""}
-        {reason(advice)}
-      </Typography>
+      {elsewhere ? (
+        <ReadElsewhere view={view} read={elsewhere} />
+      ) : (
+        <Typography sx={{ color: "text.secondary", mt: 1, lineHeight: 1.35 }}>
+          {foundFirst ? "First log as found, before anything is turned. " : ""}
+          {reason(advice)}
+          {coupled && advice.kind !== "wait" && ` ${beyond(coupled)}`}
+        </Typography>
+      )}
       <Box sx={{ display: "flex", gap: 1, mt: 1.25 }}>
         <TextField
           select
           size="small"
           label="Turned by"
           value={String(closest(turns))}
-          onChange={(e) => onTurns(Math.sign(turns || 1) * Number(e.target.value))}
+          onChange={(e) => setTurns(Math.sign(turns || 1) * Number(e.target.value))}
           disabled={counted}
           sx={{ flex: 1 }}
         >
@@ -71,7 +94,7 @@ export function TurnCard(props: TurnCardProps) {
           variant="outlined"
           color="inherit"
           disabled={counted}
-          onClick={() => onTurns(-turns)}
+          onClick={() => setTurns(-turns)}
           sx={{ minWidth: 100, px: 1 }}
         >
           {directionInWords(turns)}
@@ -89,8 +112,51 @@ export function TurnCard(props: TurnCardProps) {
   );
 }
 
+type Read = NonNullable<CoupledAdvice["read"]>;
+
+const WHY_ELSEWHERE: Record<Read["why"], string> = {
+  "as found": "Log it there too: what is turned here may move it.",
+  effect: "What the last turn did there is not known yet.",
+  "turn there": "What is left to set is set there.",
+  confirm: "Here all is well; there something was turned after the last reading.",
+};
+
+function ReadElsewhere({ view, read }: { view: JobView; read: Read }) {
+  const speed = speedsOf(view.job).find(({ speedCmPerS }) => speedCmPerS === read.speedCmPerS);
+  return (
+    <>
+      <Typography sx={{ color: "text.secondary", mt: 1, lineHeight: 1.35 }}>
+        {WHY_ELSEWHERE[read.why]}
+      </Typography>
+      <Button
+        fullWidth
+        variant="outlined"
+        sx={{ mt: 1 }}
+        onClick={() => speed && void changeJob(view.job.id, workAt(view.job, speed))}
+      >
+        Go to {read.speedCmPerS} cm/s
+      </Button>
+    </>
+  );
+}
+
+/** What a turn means for the other speeds. */
+function beyond({ aimPercent, elsewhere, compromise }: CoupledAdvice): string {
+  const moved = elsewhere.filter(({ from, to }) => Math.abs(to - from) >= 0.03);
+  return [
+    Math.abs(aimPercent) >= 0.03 && `Aim at ${fixed(aimPercent, 2, true)} % here.`,
+    ...moved.map(
+      ({ speedCmPerS, from, to }) =>
+        `${speedCmPerS} cm/s goes from ${fixed(from, 2, true)} to ${fixed(to, 2, true)} %.`,
+    ),
+    compromise && "Not every speed can be right with what there is to turn; this is the best of it.",
+  ]
+    .filter(Boolean)
+    .join(" ");
+}
+
 /** A slotted mount, the belt, the pulley: with what each would have to change by, where that is known. */
-function WithoutTrimmer({ errorPercent, parts }: Pick<TurnCardProps, "errorPercent" | "parts">) {
+function WithoutTrimmer({ errorPercent, parts }: { errorPercent: number | null; parts: MachinePart[] }) {
   const pulley = errorPercent === null ? null : withoutTrimmer(errorPercent, parts);
   return (
     <Card title="Turn" tone="oxide">

@@ -5,28 +5,27 @@ import type { Reading } from "@/core/alignment/records";
 import type { ListeningResult } from "@/core/listen/live-listening";
 import type { Geometry, TransportView } from "@/core/listen/transport-view";
 import type { DeckKey, DeckStatus } from "@/core/machine/practice-deck";
-import { PRACTICE_CONDITIONS, PRACTICE_MACHINES } from "@/core/machine/practice-machines";
+import { practiceParameters } from "@/core/machine/practice-machines";
 import type { WatchTrack } from "@/core/measure/watch-log";
 import type { SignalReport } from "@/core/measure/signal-findings";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import type { Sequence } from "@/core/signals/sequence";
 import type { Calibration } from "@/core/alignment/input-calibration";
 import { readCalibration } from "@/storage/calibrations";
-import { readDraft, saveDraft } from "@/storage/drafts";
 import { readSettings } from "@/storage/settings";
 import type { StripPoint } from "@/ui/strip";
-import type { PracticeState } from "@/workers/listener-api";
+import type { PracticeState, SlotState } from "@/workers/listener-api";
 import { callback, handOver, startListener, type Listener } from "@/workers/start-worker";
+import { freshPractice, keepPractice, keptPractice, type KeptPractice } from "./kept-practice";
 import { measuredFile, measuredLive, type Measured } from "./measured";
 
 export type SourceKind = Exclude<Reading["source"]["kind"], "by hand">;
 
 export interface PracticeSetUp {
   conditionId: string;
-  /** Where the trimmer's slot points now, and where it did when the last turn was logged. */
-  slotTurns: number;
-  loggedTurns: number;
-  atStop: boolean;
+  trimmers: SlotState[];
+  /** Where each slot pointed when its last turn was logged. */
+  loggedTurns: number[];
   deck: DeckStatus;
   /** Two heads or three, and whether it plays backwards by itself. */
   heads: number;
@@ -53,14 +52,6 @@ interface ListenOptions {
   geometry: Geometry;
 }
 
-/** What is kept of a practice machine between visits: its trimmer stays where it was left. */
-interface KeptPractice {
-  conditionId: string;
-  seed: number;
-  slotTurns: number;
-  loggedTurns: number;
-}
-
 const STRIP_SECONDS = 95;
 
 /** One source at a time for the bench: the practice machine, the sound card, or a file. */
@@ -85,7 +76,7 @@ export function useListener(options: ListenOptions) {
   const [flutterStrip, setFlutterStrip] = useState<StripPoint[]>([]);
   const [marks, setMarks] = useState<number[]>([]);
   const [flutter, wantFlutter] = useState(false);
-  const keptId = `practice-${options.jobId}`;
+  const { jobId } = options;
 
   const api = useCallback(() => {
     listener.current ??= startListener();
@@ -162,20 +153,11 @@ export function useListener(options: ListenOptions) {
 
   const startPractice = async (conditionId: string) => {
     await stop();
-    const model = PRACTICE_MACHINES.find(({ id }) => id === options.machineId);
-    const condition = PRACTICE_CONDITIONS.find(({ id }) => id === conditionId) ?? PRACTICE_CONDITIONS[0];
-    const parameters = {
-      ...(model ?? PRACTICE_MACHINES[2]).transport,
-      speedCmPerS: options.speedCmPerS,
-      ...condition.settings,
-    };
+    const parameters = practiceParameters(options.machineId, conditionId, options.speedCmPerS);
     const showIt = show({ kind: "practice", name: options.machineName }, 0);
-    const before = (await readDraft(keptId)) as KeptPractice | undefined;
-    kept.current =
-      before?.conditionId === conditionId
-        ? before
-        : { conditionId, seed: 1 + Math.floor(Math.random() * 1e6), slotTurns: 0, loggedTurns: 0 };
-    await saveDraft(keptId, kept.current);
+    const before = await keptPractice(jobId);
+    kept.current = before?.conditionId === conditionId ? before : freshPractice(conditionId);
+    await keepPractice(jobId, kept.current);
     const state = await api().startPractice(
       { parameters, seed: kept.current.seed, turnedTo: kept.current.slotTurns },
       await listenFor(),
@@ -263,10 +245,24 @@ export function useListener(options: ListenOptions) {
     }
   };
 
-  const keepPractice = async (changed: Partial<KeptPractice>) => {
+  // another tape speed or another tape: what is listened for has changed
+  const heardFor = useRef(`${options.speedCmPerS} ${options.tape.id}`);
+  useEffect(() => {
+    const now = `${options.speedCmPerS} ${options.tape.id}`;
+    if (heardFor.current === now) return;
+    heardFor.current = now;
+    const again = async () => {
+      if (kind === "practice" && practice) await startPractice(practice.conditionId);
+      else if (kind === "sound card") await startSoundCard();
+      else if (kind === "file") await stop();
+    };
+    queueMicrotask(() => void again());
+  });
+
+  const keepSlots = async (changed: Partial<KeptPractice>) => {
     if (!kept.current) return;
     kept.current = { ...kept.current, ...changed };
-    await saveDraft(keptId, kept.current);
+    await keepPractice(jobId, kept.current);
   };
   const setState = (state: PracticeState) => setPractice((p) => p && { ...p, ...state });
 
@@ -306,27 +302,30 @@ export function useListener(options: ListenOptions) {
       void api().watch(false);
     },
     /** How the practice machine of this job came in, if it was played before. */
-    keptCondition: async () => ((await readDraft(keptId)) as KeptPractice | undefined)?.conditionId,
+    keptCondition: async () => (await keptPractice(jobId))?.conditionId,
     cancelFile: () => void api().cancelFile(),
     /** The last seconds that were heard, as a WAV file; null when nothing is kept. */
     evidence: async () => (kind && kind !== "file" ? api().evidence() : null),
     /** What the last second says about left and right. */
     findSides: () => api().findSides(),
-    /** Turns the practice machine's slot. */
-    turnPractice: async (turns: number) => {
-      const state = await api().turnPractice(turns);
+    /** Turns a slot of the practice machine. */
+    turnPractice: async (trimmer: number, turns: number) => {
+      const state = await api().turnPractice(trimmer, turns);
       setState(state);
-      await keepPractice({ slotTurns: state.slotTurns });
+      await keepSlots({ slotTurns: state.trimmers.map(({ slotTurns }) => slotTurns) });
     },
     pressKey: async (key: DeckKey) => setState(await api().pressKey(key)),
     loadTape: async (tape: ReferenceTape | null) => setState(await api().loadTape(tape)),
     turnSide: async () => setState(await api().turnSide()),
     resetCounter: async () => setState(await api().resetCounter()),
     chooseInput: (sequence: Sequence | null) => void api().chooseInput(sequence),
-    /** Says that a turn was logged just now. */
-    markTurn: async () => {
-      setPractice((p) => p && { ...p, loggedTurns: p.slotTurns });
-      if (practice) await keepPractice({ loggedTurns: practice.slotTurns });
+    /** Says that a turn of a trimmer, or other work, was logged just now. */
+    markTurn: async (trimmer: number | null) => {
+      if (practice && trimmer !== null) {
+        const loggedTurns = practice.loggedTurns.with(trimmer, practice.trimmers[trimmer].slotTurns);
+        setPractice((p) => p && { ...p, loggedTurns });
+        await keepSlots({ loggedTurns });
+      }
       if (live) setMarks((m) => [...m, live.seconds]);
       setTransport(null);
       if (kind && kind !== "file") await api().mark();

@@ -7,6 +7,7 @@ import {
   type Phase,
   type StationId,
 } from "@/core/alignment/records";
+import { speedAdjusters } from "@/core/alignment/job-speeds";
 import { readingsOf } from "@/core/alignment/station-state";
 import { frequencyUncertaintyOf } from "@/core/reference/reference-tape";
 import { keepRecording, StorageFullError } from "@/storage/recordings";
@@ -141,7 +142,8 @@ export function useLogbook(
       note: "",
       supersedes: null,
     });
-    await listener.markTurn();
+    const trimmer = speedAdjusters(view.machine).findIndex(({ id }) => id === adjuster.id);
+    await listener.markTurn(trimmer < 0 ? null : trimmer);
     awaiting.current = { since: at };
   };
 

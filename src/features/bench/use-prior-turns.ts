@@ -1,27 +1,40 @@
 import { useLiveQuery } from "dexie-react-hooks";
+import { useMemo } from "react";
+import type { Adjustment, Reading } from "@/core/alignment/records";
 import { learnedTurns, type LearnedTurn } from "@/core/alignment/turn-guidance";
 import { database } from "@/storage/database";
 import type { JobView } from "../job/use-job-records";
 
-/** What earlier jobs on the same machine have taught about an adjuster, the latest such job's turns. */
-export function usePriorTurns({ job, machine }: JobView, adjusterId: string | undefined): LearnedTurn[] {
-  return (
-    useLiveQuery(async () => {
-      if (!adjusterId) return [];
-      const jobs = await database.jobs.where("machineId").equals(machine.id).toArray();
-      const earlier = jobs
-        .filter(({ id, createdAt }) => id !== job.id && createdAt < job.createdAt)
-        .sort((a, b) => b.createdAt.localeCompare(a.createdAt));
-      for (const { id } of earlier) {
-        const readings = await database.readings.where("jobId").equals(id).toArray();
-        const adjustments = await database.adjustments.where("jobId").equals(id).toArray();
-        const speeds = readings.filter(({ quantity }) => quantity === "speedError");
-        const learned = learnedTurns(speeds, adjustments, adjusterId);
-        if (learned.length > 0) return learned;
-      }
-      return [];
-    }, [job.id, job.createdAt, machine.id, adjusterId]) ?? NONE
-  );
+/** Turns of an adjuster that moved the speed at a tape speed, from the latest earlier job that has any. */
+export type PriorTurns = (adjusterId: string, speedCmPerS: number) => LearnedTurn[];
+
+/** What earlier jobs on the same machine have taught about its adjusters. */
+export function usePriorTurns({ job, machine }: JobView): PriorTurns {
+  const earlier = useLiveQuery(async () => {
+    const jobs = await database.jobs.where("machineId").equals(machine.id).toArray();
+    const before = jobs
+      .filter(({ id, createdAt }) => id !== job.id && createdAt < job.createdAt)
+      .sort((a, b) => b.createdAt.localeCompare(a.createdAt));
+    return Promise.all(
+      before.map(async ({ id }) => ({
+        readings: await database.readings.where("jobId").equals(id).toArray(),
+        adjustments: await database.adjustments.where("jobId").equals(id).toArray(),
+      })),
+    );
+  }, [job.id, job.createdAt, machine.id]);
+  return useMemo(() => priorTurns(earlier ?? []), [earlier]);
 }
 
-const NONE: LearnedTurn[] = [];
+function priorTurns(earlier: Array<{ readings: Reading[]; adjustments: Adjustment[] }>): PriorTurns {
+  return (adjusterId, speedCmPerS) => {
+    for (const { readings, adjustments } of earlier) {
+      const speeds = readings.filter(
+        ({ quantity, context }) =>
+          quantity === "speedError" && context.speedCmPerS === speedCmPerS && context.pitch === undefined,
+      );
+      const learned = learnedTurns(speeds, adjustments, adjusterId);
+      if (learned.length > 0) return learned;
+    }
+    return [];
+  };
+}

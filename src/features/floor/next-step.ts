@@ -1,4 +1,6 @@
+import { atSpeed, speedsOf } from "@/core/alignment/job-speeds";
 import {
+  measuredState,
   readingsOf,
   presentStation,
   readingVerdict,
@@ -30,17 +32,23 @@ export function nextStep(records: JobRecords): NextStep | null {
     return step(`${station.name} while the ${job.waiting.for} comes`, "some lines do not need it");
   if (toRepeat(records).some(({ id }) => id === station.id))
     return step(`Look again at ${station.name.toLowerCase()}`, "something was turned since");
-  const last = readingsOf(records, station.id).at(-1);
+  const speeds = speedsOf(job);
+  const open = speeds.find(
+    ({ speedCmPerS }) => measuredState(atSpeed(records, speedCmPerS), station) !== "settled",
+  );
+  const here = atSpeed(records, (open ?? speeds[0]).speedCmPerS);
+  const atWhich = speeds.length > 1 ? ` at ${here.job.speedCmPerS} cm/s` : "";
+  const last = readingsOf(here, station.id).at(-1);
   if (last) {
     const limit = limitFor(machine, last.quantity);
     const over = limit === null ? 0 : Math.abs(last.value) - limit;
     const verdict = readingVerdict(last, machine);
     return step(
-      `Set ${station.name.toLowerCase()}`,
+      `Set ${station.name.toLowerCase()}${atWhich}`,
       verdict === "fail" ? `${fixed(over, 2)} % outside` : "inside; log it as left",
     );
   }
   if (station.kind === "checklist") return step(station.name, station.setUp[0] ?? "begin here");
   if (station.kind === "sheet") return step("Hand over the sheet", "everything is settled");
-  return step(`Measure ${station.name.toLowerCase()}`, "as found comes first");
+  return step(`Measure ${station.name.toLowerCase()}${atWhich}`, "as found comes first");
 }

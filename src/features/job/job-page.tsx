@@ -34,7 +34,7 @@ export function JobPage({ jobId }: { jobId: string }) {
 }
 
 function JobForm({ view }: { view: JobView }) {
-  const { job, machine, tape } = view;
+  const { job, machine } = view;
   const router = useRouter();
   const [trouble, setTrouble] = useState<string | null>(null);
   const [deleting, setDeleting] = useState(false);
@@ -96,11 +96,13 @@ function JobForm({ view }: { view: JobView }) {
           <Typography>{machine.description || "No description."}</Typography>
           <Typography sx={{ mt: 1 }}>
             Held to <b>{house.name}</b>: speed ±{machine.limits.speedErrorPercent ?? house.speedErrorPercent}{" "}
-            %, tape speed {job.speedCmPerS} cm/s.
+            %.
           </Typography>
-          <Typography sx={{ mt: 1 }}>
-            Reference tape: {tape.name}, ±{uncertaintyText(tape)} %.
-          </Typography>
+          {view.speeds.map(({ speedCmPerS, tape }) => (
+            <Typography key={speedCmPerS} sx={{ mt: 1 }}>
+              At {speedCmPerS} cm/s: {tape.name}, ±{uncertaintyText(tape)} %.
+            </Typography>
+          ))}
         </Card>
         <Waiting view={view} />
         <Card title="This job">

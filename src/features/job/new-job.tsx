@@ -3,6 +3,8 @@ import { zodResolver } from "@hookform/resolvers/zod";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import Checkbox from "@mui/material/Checkbox";
+import FormControlLabel from "@mui/material/FormControlLabel";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
@@ -35,6 +37,8 @@ const formSchema = z
     adjusterWhere: z.string().trim().max(2000),
     speedCmPerS: z.coerce.number<number>().min(1).max(100),
     tapeId: z.string().min(1, "Choose the reference tape."),
+    /** Other speeds of the machine that are left out of the job. */
+    leftOut: z.array(z.number()),
     complaint: z.string().max(20_000),
   })
   .refine(({ machineId, machineName }) => machineId !== ANOTHER || machineName !== "", {
@@ -52,6 +56,7 @@ const EMPTY: Form = {
   adjusterWhere: "",
   speedCmPerS: 4.76,
   tapeId: "",
+  leftOut: [],
   complaint: "",
 };
 
@@ -122,6 +127,14 @@ export function NewJob() {
   const speeds = machine?.speedsCmPerS ?? TAPE_SPEEDS.map(({ cmPerS }) => cmPerS);
   const fitting = tapesForSpeed(tapes ?? [], Number(values.speedCmPerS));
 
+  const others = speeds
+    .filter((speed) => machine && speed !== Number(values.speedCmPerS))
+    .flatMap((speedCmPerS) =>
+      tapesForSpeed(tapes ?? [], speedCmPerS)
+        .slice(0, 1)
+        .map((tape) => ({ speedCmPerS, tape })),
+    );
+
   const chooseMachine = (id: string) => {
     const speed = machines?.find((m) => m.id === id)?.speedsCmPerS[0];
     setValue("machineId", id, { shouldDirty: true });
@@ -143,6 +156,9 @@ export function NewJob() {
       machineId: added?.id ?? form.machineId,
       tapeId: form.tapeId,
       speedCmPerS: form.speedCmPerS,
+      otherSpeeds: others
+        .filter(({ speedCmPerS }) => !form.leftOut.includes(speedCmPerS))
+        .map(({ speedCmPerS, tape }) => ({ speedCmPerS, tapeId: tape.id })),
       complaint: form.complaint,
       notes: "",
       done: {},
@@ -285,6 +301,26 @@ export function NewJob() {
               </MenuItem>
             ))}
           </TextField>
+          {others.map(({ speedCmPerS, tape }) => (
+            <FormControlLabel
+              key={speedCmPerS}
+              label={`Also at ${speedCmPerS} cm/s, with ${tape.name}`}
+              control={
+                <Checkbox
+                  checked={!values.leftOut.includes(speedCmPerS)}
+                  onChange={(_, checked) =>
+                    setValue(
+                      "leftOut",
+                      checked
+                        ? values.leftOut.filter((speed) => speed !== speedCmPerS)
+                        : [...values.leftOut, speedCmPerS],
+                      { shouldDirty: true },
+                    )
+                  }
+                />
+              }
+            />
+          ))}
         </Card>
         <Box sx={{ gridColumn: "1 / -1", display: "flex", gap: 2 }}>
           <Button type="submit" variant="contained" size="large">

@@ -1,23 +1,40 @@
 import { useLiveQuery } from "dexie-react-hooks";
+import { speedsOf } from "@/core/alignment/job-speeds";
+import type { Job } from "@/core/alignment/records";
 import type { JobRecords } from "@/core/alignment/station-state";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import { database } from "@/storage/database";
 
-export type JobView = JobRecords & { tape: ReferenceTape };
+export interface JobView extends JobRecords {
+  /** Of the speed that is worked at. */
+  tape: ReferenceTape;
+  /** Every speed of the job with its tape, as far as that is in the library. */
+  speeds: Array<{ speedCmPerS: number; tape: ReferenceTape }>;
+}
 
 /** A job with everything that belongs to it, kept current across tabs: undefined while loading, null if there is none. */
 export function useJobRecords(jobId: string): JobView | null | undefined {
   return useLiveQuery(async () => {
     const job = await database.jobs.get(jobId);
     if (!job) return null;
-    const [machine, tape, readings, adjustments] = await Promise.all([
+    const [machine, speeds, readings, adjustments] = await Promise.all([
       database.machines.get(job.machineId),
-      database.tapes.get(job.tapeId),
+      tapesOf(job),
       database.readings.where("jobId").equals(jobId).toArray(),
       database.adjustments.where("jobId").equals(jobId).toArray(),
     ]);
-    return machine && tape ? { job, machine, tape, readings, adjustments } : null;
+    const tape = speeds.find(({ speedCmPerS }) => speedCmPerS === job.speedCmPerS)?.tape;
+    return machine && tape ? { job, machine, tape, speeds, readings, adjustments } : null;
   }, [jobId]);
+}
+
+async function tapesOf(job: Job): Promise<JobView["speeds"]> {
+  const speeds = speedsOf(job);
+  const tapes = await database.tapes.bulkGet(speeds.map(({ tapeId }) => tapeId));
+  return speeds.flatMap(({ speedCmPerS }, i) => {
+    const tape = tapes[i];
+    return tape ? [{ speedCmPerS, tape }] : [];
+  });
 }
 
 /** All jobs with their records, the last changed first. */

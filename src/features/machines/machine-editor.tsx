@@ -7,6 +7,8 @@ import { FLUTTER_METERS, machineSchema, type Machine } from "@/core/alignment/re
 import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
 import { EditorForm } from "../editor-form";
 import { useKeptForm } from "../use-kept-form";
+import { newId } from "@/storage/jobs";
+import { AdjusterRow } from "./adjuster-row";
 import { PartRow } from "./part-row";
 import { RateRuler } from "./rate-ruler";
 import { machineOf, typedMachine, type TypedMachine } from "./typed-machine";
@@ -24,6 +26,15 @@ const TEXTS = [
   ["speedLimit", "Own speed limit ±, %", 170],
   ["flutterLimit", "Own flutter limit, %", 170],
 ] as const;
+
+const newAdjuster = (): TypedMachine["adjusters"][number] => ({
+  id: newId(),
+  name: "",
+  where: "",
+  sets: "speed",
+  kind: "turn",
+  speeds: "",
+});
 
 /** Enter or change a machine; what is typed is kept until it is saved or thrown away. */
 export function MachineEditor({ machine, onSave, onCancel }: MachineEditorProps) {
@@ -72,6 +83,27 @@ export function MachineEditor({ machine, onSave, onCancel }: MachineEditorProps)
               Object.keys(TOLERANCE_CLASSES) as Machine["toleranceClass"][],
             )}
             {select("flutterMeter", "Flutter limit is for", FLUTTER_METERS)}
+          </Box>
+          <Box component="ol" aria-label="Adjusters" sx={{ listStyle: "none", m: 0, p: 0 }}>
+            {form.adjusters.map((adjuster, i) => (
+              <AdjusterRow
+                key={adjuster.id}
+                place={i}
+                adjuster={adjuster}
+                onChange={(changed) =>
+                  change({ adjusters: form.adjusters.map((one, j) => (j === i ? changed : one)) })
+                }
+                onRemove={() => change({ adjusters: form.adjusters.filter((_, j) => j !== i) })}
+              />
+            ))}
+          </Box>
+          <Box>
+            <Button
+              variant="outlined"
+              onClick={() => change({ adjusters: [...form.adjusters, newAdjuster()] })}
+            >
+              Add an adjuster
+            </Button>
           </Box>
           {parsed.success && parsed.data.parts.length > 0 && (
             <RateRuler

@@ -1,4 +1,4 @@
-import type { Machine } from "@/core/alignment/records";
+import type { Adjuster, Machine } from "@/core/alignment/records";
 import type { MachinePart } from "@/core/workshop/machine-part";
 
 /** What ties a part's turns to the tape, as one chooses it. */
@@ -52,7 +52,13 @@ export interface TypedMachine {
   flutterMeter: Machine["flutterMeter"];
   flutterLimit: string;
   speedLimit: string;
+  adjusters: TypedAdjuster[];
   parts: TypedPart[];
+}
+
+export interface TypedAdjuster extends Omit<Adjuster, "speedsCmPerS"> {
+  /** Speeds it acts at, as typed; every one when empty. */
+  speeds: string;
 }
 
 const kindOf = (part: MachinePart): PartKind =>
@@ -75,6 +81,10 @@ export function typedMachine(machine: Machine): TypedMachine {
     flutterMeter: machine.flutterMeter,
     flutterLimit: machine.limits.flutterPercent?.toString() ?? "",
     speedLimit: machine.limits.speedErrorPercent?.toString() ?? "",
+    adjusters: machine.adjusters.map(({ speedsCmPerS = [], ...adjuster }) => ({
+      ...adjuster,
+      speeds: speedsCmPerS.join("; "),
+    })),
     parts: machine.parts.map((part) => ({
       kind: kindOf(part),
       texts: Object.fromEntries(Object.entries(part).map(([key, value]) => [key, String(value)])),
@@ -93,16 +103,23 @@ export function machineOf(typed: TypedMachine, before: Machine): Record<string, 
     ...before,
     name: typed.name,
     description: typed.description,
-    speedsCmPerS: typed.speeds
-      .split(/[;\s]+/)
-      .filter((text) => text !== "")
-      .map(number),
+    speedsCmPerS: numbers(typed.speeds),
     toleranceClass: typed.toleranceClass,
     flutterMeter: typed.flutterMeter,
     limits: Object.fromEntries(Object.entries(limits).filter(([, value]) => value !== undefined)),
+    adjusters: typed.adjusters.map(({ speeds, ...adjuster }) => ({
+      ...adjuster,
+      ...(speeds.trim() !== "" && { speedsCmPerS: numbers(speeds) }),
+    })),
     parts: typed.parts.map(partOf),
   };
 }
+
+const numbers = (text: string) =>
+  text
+    .split(/[;\s]+/)
+    .filter((one) => one !== "")
+    .map(number);
 
 export function partOf({ kind, texts }: TypedPart): Record<string, unknown> {
   const fields = PART_KINDS[kind].fields.map(([key]): [string, unknown] => [

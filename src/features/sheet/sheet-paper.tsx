@@ -1,7 +1,7 @@
 import { turnInWords, directionInWords } from "@/core/alignment/turn-guidance";
 import { uncertaintyText } from "@/core/reference/reference-tape";
 import { sheetOf, type SheetFigure, type SheetRow, type SheetStation } from "@/core/alignment/sheet";
-import { THIN_SPACE, withUncertainty } from "@/core/formats/number-text";
+import { fixed, THIN_SPACE, withUncertainty } from "@/core/formats/number-text";
 import { GLYPH_PATHS } from "@/ui/glyph-paths";
 import type { Verdict } from "@/core/alignment/verdict";
 import type { JobView } from "../job/use-job-records";
@@ -17,7 +17,7 @@ const OVERALL = {
 
 /** The alignment record that the owner gets, in plain HTML with its own style. */
 export function SheetPaper({ view }: { view: JobView }) {
-  const { job, machine, tape } = view;
+  const { job, machine } = view;
   const sheet = sheetOf(view);
   const open = sheet.checklists.flatMap(({ station, open: lines }) =>
     lines.map((line) => `${station.name}: ${line}`),
@@ -47,12 +47,16 @@ export function SheetPaper({ view }: { view: JobView }) {
         </dd>
         <dt>Measured with</dt>
         <dd>
-          {tape.name}, ±{uncertaintyText(tape)}
-          {THIN_SPACE}%, at {job.speedCmPerS} cm/s
+          {view.speeds.map(({ speedCmPerS, tape }) => (
+            <div key={speedCmPerS}>
+              {tape.name}, ±{uncertaintyText(tape)}
+              {THIN_SPACE}%, at {speedCmPerS} cm/s
+            </div>
+          ))}
         </dd>
       </dl>
       {sheet.stations.map((station) => (
-        <StationSection key={station.station.id} sheet={station} />
+        <StationSection key={`${station.station.id} ${station.speedCmPerS}`} sheet={station} />
       ))}
       {job.notes && (
         <section>
@@ -84,11 +88,14 @@ export function SheetPaper({ view }: { view: JobView }) {
 }
 
 function StationSection({ sheet }: { sheet: SheetStation }) {
-  const { station, rows, adjustments, stale, leftMissing } = sheet;
+  const { station, rows, adjustments, stale, leftMissing, speedCmPerS, pitch } = sheet;
   const deciding = rows.find((row) => row.deciding);
   return (
     <section>
-      <h2>{station.name}</h2>
+      <h2>
+        {station.name}
+        {speedCmPerS !== null && ` at ${speedCmPerS} cm/s`}
+      </h2>
       {rows.length === 0 && <p className="soft">Not measured.</p>}
       {stale && <p className="warn">Something was turned after the last reading; it has to be repeated.</p>}
       {leftMissing && !stale && <p className="warn">Not yet logged as left.</p>}
@@ -119,6 +126,11 @@ function StationSection({ sheet }: { sheet: SheetStation }) {
         </table>
       )}
       {deciding && <FoundAndLeft row={deciding} />}
+      {pitch && (
+        <p>
+          Pitch control: {pitchEnd(pitch.slowest)} to {pitchEnd(pitch.fastest)}.
+        </p>
+      )}
       {adjustments.length > 0 && (
         <p className="soft">
           Turned or done:{" "}
@@ -144,6 +156,9 @@ function Figure({ figure, row }: { figure: SheetFigure | null; row: SheetRow }) 
     </td>
   );
 }
+
+const pitchEnd = (percent: number | null) =>
+  percent === null ? "not read" : `${fixed(percent, 1, true)}${THIN_SPACE}%`;
 
 const GLYPH = { pass: "check", close: "wave", fail: "cross" } as const;
 

@@ -1,0 +1,58 @@
+import Button from "@mui/material/Button";
+import MenuItem from "@mui/material/MenuItem";
+import TextField from "@mui/material/TextField";
+import { FormRow } from "@/ui/form-row";
+import type { TypedAdjuster } from "./typed-machine";
+
+/** What an adjuster is for. */
+const USES = {
+  "speed turn": "turned, sets the speed",
+  "flutter work": "work, against flutter",
+} as const;
+
+interface AdjusterRowProps {
+  place: number;
+  adjuster: TypedAdjuster;
+  onChange(adjuster: TypedAdjuster): void;
+  onRemove(): void;
+}
+
+/** A screw or trimmer, or work that is done, being typed. */
+export function AdjusterRow({ place, adjuster, onChange, onRemove }: AdjusterRowProps) {
+  const text = (key: "name" | "where" | "speeds", label: string, width: number) => (
+    <TextField
+      size="small"
+      label={label}
+      value={adjuster[key]}
+      onChange={({ target }) => onChange({ ...adjuster, [key]: target.value })}
+      sx={{ width }}
+    />
+  );
+  return (
+    <FormRow label={`Adjuster ${place + 1}`}>
+      {text("name", "Adjuster", 190)}
+      <TextField
+        select
+        size="small"
+        label="What it is"
+        value={`${adjuster.sets} ${adjuster.kind}`}
+        onChange={({ target }) => {
+          const [sets, kind] = target.value.split(" ") as [TypedAdjuster["sets"], TypedAdjuster["kind"]];
+          onChange({ ...adjuster, sets, kind });
+        }}
+        sx={{ width: 190 }}
+      >
+        {Object.entries(USES).map(([use, says]) => (
+          <MenuItem key={use} value={use}>
+            {says}
+          </MenuItem>
+        ))}
+      </TextField>
+      {text("where", "Where it sits", 300)}
+      {adjuster.kind === "turn" && text("speeds", "Only at, cm/s", 130)}
+      <Button color="inherit" size="small" onClick={onRemove} sx={{ ml: "auto" }}>
+        Remove
+      </Button>
+    </FormRow>
+  );
+}
