@@ -1,4 +1,5 @@
 import { z } from "zod";
+import type { TimeConstants } from "@/core/standards/equalisation";
 
 const percent = z.number().min(0).max(100);
 const line = z.string().max(200);
@@ -24,6 +25,8 @@ export const bandSchema = z
     /** ± at 95 % of that correction. */
     correctionUncertaintyDb: z.number().min(0).max(20).optional(),
     frequencyErrorPercent: z.number().min(-20).max(20).optional(),
+    /** What a head narrower than the recorded track reads too high, at long wavelengths. */
+    fringingDb: z.number().min(-10).max(10).optional(),
   })
   .refine(({ kind, frequencyHz }) => kind === "noise" || kind === "silence" || frequencyHz >= 10, {
     path: ["frequencyHz"],
@@ -80,6 +83,7 @@ export const BAND_NUMBERS = [
   "seconds",
   "correctionUncertaintyDb",
   "frequencyErrorPercent",
+  "fringingDb",
 ] as const;
 export type ReferenceTape = z.infer<typeof referenceTapeSchema>;
 
@@ -102,10 +106,7 @@ export const certifiedFrequencyHz = (band: Band): number =>
  * Time constants in microseconds of an equalisation written "3180/120", 0 standing for none; without one, the usual
  * of the tape speed (IEC 60094-1).
  */
-export function timeConstants(
-  equalisation: string | undefined,
-  speedCmPerS: number,
-): { t1Microseconds: number; t2Microseconds: number } {
+export function timeConstants(equalisation: string | undefined, speedCmPerS: number): TimeConstants {
   const [first, second] = (equalisation ?? "")
     .split("/")
     .map((part) => Number(part.replace("∞", "0").trim()));

@@ -1,0 +1,88 @@
+import { parseArgs } from "node:util";
+import { TAPE_SPEEDS } from "@/core/standards/tape-speeds";
+import { UsageError } from "./exit";
+
+export const USAGE = `usage: npm run --silent measure -- KIND FILE [options]     FILE is a WAV or FLAC recording
+
+  speed     frequency, error, uncertainty and drift of a reference tone, per channel
+  flutter   weighted and unweighted wow and flutter, and its strongest rates, per channel
+  level     peak, true peak, RMS, DC, clipping and mains hum, per channel
+  match     speed of a recording of music against another copy of it, by the time map between the two
+  bands     which bands of a reference tape are heard, and when
+  azimuth   phase between the channels on each tone of a reference tape, the delay and the tilt of the head
+  response  level of each tone of a reference tape re its reference band, all corrections made, per channel
+  doctor    what a response curve looks like; FILE is a CSV file with the columns frequencyHz, levelDb
+
+  --nominal HZ      speed, flutter: the tone's frequency on the tape (default 3150)
+  --machine FILE|ID flutter: a machine file (JSON) or the id of a demo machine; names the parts that are heard
+  --speed CM/S      flutter: tape speed, where the machine has several (default its first)
+  --speed-cm-s CM/S azimuth, doctor: tape speed (default the tape's, 4.76)
+  --spacing-mm MM   azimuth: between the middles of the two tracks (default 0.9)
+  --equalisation E  response, doctor: the machine's time constants, "3180/70" (default the tape's, the speed's)
+  --inductance-mh L doctor: of the head, for component values
+  --against FILE    match: another copy of the same recording, of known speed
+  --tape FILE|ID    bands, azimuth, response: a reference tape file (JSON), or the id of a tape that comes with Unzel`;
+
+const KINDS = ["speed", "flutter", "level", "bands", "match", "azimuth", "response", "doctor"] as const;
+export type Kind = (typeof KINDS)[number];
+/** Measurements of a reference tape, which has to be named. */
+const NEED_TAPE: readonly Kind[] = ["bands", "azimuth", "response"];
+
+const OPTIONS = {
+  nominal: { type: "string" },
+  tape: { type: "string" },
+  machine: { type: "string" },
+  speed: { type: "string" },
+  against: { type: "string" },
+  "spacing-mm": { type: "string" },
+  "speed-cm-s": { type: "string" },
+  equalisation: { type: "string" },
+  "inductance-mh": { type: "string" },
+} as const;
+
+/** What was asked for. @throws UsageError saying what is wrong with it */
+export function readArguments() {
+  let parsed;
+  try {
+    parsed = parseArgs({ allowPositionals: true, options: OPTIONS });
+  } catch (error) {
+    throw new UsageError((error as Error).message);
+  }
+  const { values } = parsed;
+  const [kind, file, ...rest] = parsed.positionals;
+  if (!KINDS.includes(kind as Kind))
+    throw new UsageError(kind === undefined ? "say what to measure" : `cannot measure "${kind}"`);
+  if (file === undefined) throw new UsageError("say which file to measure");
+  if (rest.length > 0) throw new UsageError(`one file at a time; "${rest[0]}" is too much`);
+  const number = (name: keyof typeof OPTIONS, what: string, from: number, to: number) => {
+    const text = values[name];
+    if (text === undefined) return undefined;
+    const value = Number(text);
+    if (!(value >= from && value <= to))
+      throw new UsageError(`--${name} takes ${what} from ${from} to ${to}, not "${text}"`);
+    return value;
+  };
+  if (NEED_TAPE.includes(kind as Kind) && values.tape === undefined)
+    throw new UsageError("say which tape it is: --tape FILE|ID");
+  if (kind === "match" && values.against === undefined)
+    throw new UsageError("say which recording to match it against: --against FILE");
+  if (values.equalisation !== undefined && !/^(\d+(\.\d+)?|∞)\/\d+(\.\d+)?$/.test(values.equalisation))
+    throw new UsageError(
+      `--equalisation takes two time constants in microseconds, as 3180/120, not "${values.equalisation}"`,
+    );
+  return {
+    kind: kind as Kind,
+    file,
+    nominalHz: number("nominal", "a frequency", 200, 20000) ?? 3150,
+    speedCmPerS: number("speed", "a tape speed", 1, 100) ?? number("speed-cm-s", "a tape speed", 1, 100),
+    spacingMm: number("spacing-mm", "millimetres", 0.1, 30) ?? 0.9,
+    inductanceMh: number("inductance-mh", "millihenries", 0.1, 10000),
+    equalisation: values.equalisation,
+    tapeName: values.tape,
+    machineName: values.machine,
+    against: values.against,
+  };
+}
+
+/** The speed that most small recorders have, for a curve whose speed was not said. */
+export const USUAL_SPEED_CM_PER_S = TAPE_SPEEDS[1].cmPerS;

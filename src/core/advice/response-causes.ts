@@ -1,0 +1,154 @@
+import { resonanceDb } from "@/core/workshop/head-load";
+import type { TimeConstants } from "@/core/standards/equalisation";
+
+/** What the curve was taken on. */
+export interface CurveContext {
+  speedCmPerS: number;
+  equalisation: TimeConstants;
+  lowestHz: number;
+  highestHz: number;
+}
+
+export interface CauseParameter {
+  name: string;
+  from: number;
+  to: number;
+  /** Steps of equal ratio instead of equal size. */
+  logarithmic: boolean;
+}
+
+/** A physical reason for the shape of a response, with what has to be found out about it. */
+export interface ResponseCause {
+  id: string;
+  /** As in "It looks like …". */
+  name: string;
+  parameters: CauseParameter[];
+  /** Gain in dB at a frequency, parameters in their own units. */
+  gainDb(values: number[], frequencyHz: number): number;
+  /** What to try, cheapest and most reversible first. */
+  tryFirst: string;
+  /** How much less often it is met than the others, in units of χ²; 0 for the usual ones. */
+  rarity: number;
+}
+
+const EFFECTIVE_GAP = 1.14;
+const sincDb = (x: number) =>
+  20 * Math.log10(Math.max(1e-3, x === 0 ? 1 : Math.abs(Math.sin(Math.PI * x) / (Math.PI * x))));
+const shelfDb = (hz: number, microseconds: number) =>
+  10 * Math.log10(1 + (2 * Math.PI * hz * microseconds * 1e-6) ** 2);
+const bassDb = (hz: number, microseconds: number) =>
+  microseconds === 0 ? 0 : 10 * Math.log10(1 + 1 / (2 * Math.PI * hz * microseconds * 1e-6) ** 2);
+
+/** Below this the bumps of the head's pole pieces are looked for. */
+const BUMPS_BELOW_HZ = 300;
+const WIDTH_OF_TRACK_MM = { cassette: 0.6, reel: 2.1 };
+const REEL_FROM_CM_PER_S = 7;
+
+/**
+ * The causes a playback response is compared with: loss by spacing 54.6·d/λ dB, by the gap |sinc(1.14·g/λ)|, by
+ * azimuth |sinc(w·tan α/λ)|, time constants, the resonance of the head with its load, bumps of the pole pieces.
+ */
+export function responseCauses({
+  speedCmPerS,
+  equalisation,
+  lowestHz,
+  highestHz,
+}: CurveContext): ResponseCause[] {
+  const micrometres = (hz: number) => (1e4 * speedCmPerS) / hz;
+  const shortest = micrometres(highestHz);
+  const widthMm = speedCmPerS < REEL_FROM_CM_PER_S ? WIDTH_OF_TRACK_MM.cassette : WIDTH_OF_TRACK_MM.reel;
+  const { t1Microseconds, t2Microseconds } = equalisation;
+  const log = (name: string, from: number, to: number) => ({ name, from, to, logarithmic: true });
+  const plain = (name: string, from: number, to: number) => ({ name, from, to, logarithmic: false });
+
+  const treble: ResponseCause[] = [
+    {
+      id: "spacing",
+      name: "spacing between tape and head: dirt, or a step worn into it",
+      parameters: [log("spacingMicrometres", 0.004 * shortest, 0.6 * shortest)],
+      gainDb: ([d], hz) => (-54.6 * d) / micrometres(hz),
+      tryFirst: "Clean the head; look for a step where the tape runs and for a pad that does not press.",
+      rarity: 0,
+    },
+    {
+      id: "gap",
+      name: "a gap that is worn wide",
+      parameters: [log("gapMicrometres", 0.08 * shortest, 0.97 * (shortest / EFFECTIVE_GAP))],
+      gainDb: ([g], hz) => sincDb((EFFECTIVE_GAP * g) / micrometres(hz)),
+      tryFirst:
+        "Check azimuth on both channels first: it bends the curve the same way. If it is right, the head.",
+      rarity: 0,
+    },
+    {
+      id: "azimuth",
+      name: "azimuth",
+      parameters: [
+        log(
+          "tiltArcMinutes",
+          (0.08 * shortest * 60 * 180) / Math.PI / (1000 * widthMm),
+          (0.97 * shortest * 60 * 180) / Math.PI / (1000 * widthMm),
+        ),
+      ],
+      gainDb: ([arcMinutes], hz) =>
+        sincDb((1000 * widthMm * Math.tan((arcMinutes * Math.PI) / 180 / 60)) / micrometres(hz)),
+      tryFirst: "Set azimuth: it costs a turn of a screw, and the phase of the two channels tells.",
+      rarity: 2,
+    },
+    {
+      id: "time constant",
+      name: "the treble time constant of the equaliser",
+      parameters: [log("t2Microseconds", t2Microseconds / 4, t2Microseconds * 4)],
+      gainDb: ([t2], hz) => shelfDb(hz, t2) - shelfDb(hz, t2Microseconds),
+      tryFirst: "Look at the equalisation switch and at the tape's label; then the equaliser's trimmer.",
+      rarity: 0,
+    },
+    {
+      id: "resonance",
+      name: "the resonance of the head with the capacitance across it",
+      parameters: [log("resonanceHz", 0.35 * highestHz, 4 * highestHz), log("q", 0.4, 8)],
+      gainDb: ([f0, q], hz) => resonanceDb(hz, f0, q),
+      tryFirst: "Measure or reduce the capacitance across the head, the cable's included; then damp it.",
+      rarity: 0,
+    },
+    {
+      id: "missing capacitance",
+      name: "a capacitor across the head that is missing",
+      parameters: [log("resonanceHz", 1.08 * highestHz, 4 * highestHz), log("q", 0.7, 4)],
+      gainDb: ([f0, q], hz) => -resonanceDb(hz, f0, q),
+      tryFirst: "Look for the capacitor across the head and for a broken joint.",
+      rarity: 4,
+    },
+  ];
+  const bass: ResponseCause[] = [
+    {
+      id: "bass time constant",
+      name: "the bass time constant of the equaliser",
+      parameters: [log("t1Microseconds", 300, 20_000)],
+      gainDb: ([t1], hz) => bassDb(hz, t1Microseconds) - bassDb(hz, t1),
+      tryFirst:
+        "Compare the equaliser's bass time constant with the tape's; coupling capacitors that have dried out.",
+      rarity: 2,
+    },
+    {
+      id: "head bump",
+      name: "bumps of the head's pole pieces at long wavelengths, which are normal",
+      parameters: [
+        plain("bumpDb", -6, 6),
+        log("bumpHz", Math.max(15, lowestHz / 2), BUMPS_BELOW_HZ),
+        log("octaves", 0.3, 2),
+      ],
+      gainDb: ([db, f0, octaves], hz) => db * Math.exp(-0.5 * (Math.log2(hz / f0) / (octaves / 2)) ** 2),
+      tryFirst: "Nothing: it belongs to the head. Judge the response between the bumps.",
+      rarity: 0,
+    },
+    {
+      id: "head bump",
+      name: "ripples of the head's pole pieces at long wavelengths, which are normal",
+      parameters: [plain("rippleDb", -6, 6), log("rippleHz", Math.max(15, lowestHz / 2), BUMPS_BELOW_HZ)],
+      gainDb: ([db, f0], hz) => db * Math.cos(2 * Math.PI * (hz / f0 - 1)) * Math.min(1, f0 / hz) ** 1.5,
+      tryFirst: "Nothing: it belongs to the head. Judge the response between the bumps.",
+      rarity: 1,
+    },
+  ];
+  return lowestHz < BUMPS_BELOW_HZ / 2 ? [...treble, ...bass] : treble;
+}
