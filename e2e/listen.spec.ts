@@ -1,6 +1,6 @@
 import { readFile } from "node:fs/promises";
 import { expect, test } from "@playwright/test";
-import { BANDS, BANDS_FLAC, LONG, NOT_WAV, SLOW } from "./sounds";
+import { BANDS, BANDS_FLAC, LONG, NOT_WAV, SLOW, TILTED } from "./sounds";
 
 test.beforeEach(async ({ page }) => {
   await page.goto("/");
@@ -66,4 +66,19 @@ test("what the browser can decode is measured with a warning; a damaged file is 
     "FLAC file",
   );
   await expect(page.getByRole("article", { name: "tone.wav" })).toContainText("tone near 3150 Hz");
+});
+
+test("the ladder of a tape tells azimuth, and its levels what is wrong with the head", async ({ page }) => {
+  await page.getByRole("combobox", { name: "Tape that was played" }).click();
+  await page.getByRole("option", { name: /Azimuth ladder, cassette/ }).click();
+  await page.getByLabel("Recordings").setInputFiles(TILTED);
+  const azimuth = page.getByRole("region", { name: "Azimuth" });
+  const meter = azimuth.getByRole("meter", { name: "Azimuth phase at 10000 Hz" });
+  await expect(meter).toHaveAttribute("aria-valuetext", /^\+7[12]\.\d°$/, { timeout: 60_000 });
+  await expect(azimuth).toContainText("no cycle is missed");
+  await expect(azimuth).toContainText("gap tilted 3.6′");
+  await expect(azimuth.getByRole("img", { name: /Phase of right behind left/ })).toBeVisible();
+  const response = page.getByRole("region", { name: "Response" });
+  await expect(response).toContainText(/left: It looks like spacing between tape and head.*1\.0 µm/);
+  await expect(response.getByRole("img", { name: "Response of each channel" })).toBeVisible();
 });

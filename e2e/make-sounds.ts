@@ -3,8 +3,9 @@ import { dirname } from "node:path";
 import { wavFile } from "@/core/formats/wav-writer";
 import { fmTone } from "@/testing/fm-tone";
 import { flacFile } from "@/testing/flac-encoder";
+import { pairTone } from "@/testing/pair-tone";
 import { pluckedNotes } from "@/testing/plucked-notes";
-import { BANDS, BANDS_FLAC, CLIP, CUT, LONG, NOT_WAV, SLOW, TONE, COPY, MUSIC } from "./sounds";
+import { BANDS, BANDS_FLAC, CLIP, CUT, LONG, NOT_WAV, SLOW, TONE, COPY, MUSIC, TILTED } from "./sounds";
 
 /** Closed-form tones for the browser to hear; nothing of the practice machine is in them. */
 export default async function makeSounds(): Promise<void> {
@@ -24,6 +25,14 @@ export default async function makeSounds(): Promise<void> {
     ...band(6300, 4),
     ...gap,
   ]);
+  // the azimuth ladder of a deck whose right channel is 20 µs late and whose head is dirty
+  const rungs = [1000, 3150, 6300, 8000, 10000].map((frequencyHz) => {
+    const level = -20 - (54.6 * 1 * frequencyHz) / 47_600;
+    return pairTone({ frequencyHz, seconds: 5, delaySeconds: 2e-5, leftDbfs: level, rightDbfs: level });
+  });
+  const tilted = ([0, 1] as const).map((c) =>
+    Float64Array.from(rungs.flatMap((rung) => [...gap.subarray(0, 24_000), ...rung[c]])),
+  );
   const notes = pluckedNotes(12, 32);
   const music = (seconds: number, ratio: number, from: number) =>
     Float64Array.from({ length: seconds * 16000 }, (_, i) => notes(from + (ratio * i) / 16000));
@@ -31,6 +40,7 @@ export default async function makeSounds(): Promise<void> {
   await Promise.all([
     writeFile(MUSIC, wavFile([original], 16000, "int16")),
     writeFile(COPY, wavFile([copy], 16000, "int16")),
+    writeFile(TILTED, wavFile(tilted, 48000, "int24")),
     writeFile(BANDS, wavFile([ladder, ladder], 48000, "int16")),
     writeFile(
       BANDS_FLAC,

@@ -18,3 +18,4 @@ export const BANDS_FLAC = `${FOLDER}/bands.flac`;
 /** Music-like notes, and the same 2.5 % fast from its third second on. */
 export const MUSIC = `${FOLDER}/music.wav`;
 export const COPY = `${FOLDER}/copy.wav`;
+export const TILTED = `${FOLDER}/tilted.wav`;

@@ -1,13 +1,8 @@
 import type { SoundFile } from "@/core/formats/sound-file";
-import { heardBand, measureToneBands, responseBands } from "@/core/listen/measure-tone-bands";
-import { azimuthOf, monoSumDb } from "@/core/measure/azimuth";
-import { channelName } from "@/core/measure/channel-name";
-import { responseOf } from "@/core/measure/response";
+import { measureToneBands } from "@/core/listen/measure-tone-bands";
+import { azimuthView, responseChannels } from "@/core/listen/playback-view";
 import { timeConstants, type ReferenceTape } from "@/core/reference/reference-tape";
-
-/** Below this the amplifiers' own phases say more than the head's tilt. */
-const LOWEST_LADDER_HZ = 250;
-const NEAR_10_KHZ = 0.03;
+import { usualFormat } from "@/core/standards/track-formats";
 
 /** What `measure azimuth` prints: phase of each band, and the delay and tilt they add up to. */
 export async function azimuth(
@@ -16,63 +11,30 @@ export async function azimuth(
   head: { spacingMm: number; speedCmPerS: number },
 ) {
   const { bands, speedRatio, warnings } = await measureToneBands(sound, tape);
-  const tones = bands.flatMap(({ index, band, pair: { frequencyHz: measuredHz, pair } }) =>
-    pair === null || band.frequencyHz < LOWEST_LADDER_HZ
-      ? []
-      : [
-          {
-            index,
-            frequencyHz: band.frequencyHz,
-            measuredHz,
-            phaseDegrees: pair.phaseDegrees,
-            spreadDegrees: pair.spreadDegrees,
-            uncertaintyDegrees: pair.uncertaintyDegrees,
-            coherence: pair.coherence,
-          },
-        ],
-  );
-  const ladder = tones.map((tone) => ({ ...tone, frequencyHz: tone.measuredHz }));
-  const answer = azimuthOf(ladder, { ...head, speedCmPerS: head.speedCmPerS * speedRatio });
-  const top = tones.find(({ frequencyHz }) => Math.abs(frequencyHz / 10000 - 1) < NEAR_10_KHZ);
-  const delay10k = answer.delaySeconds ?? (top ? top.phaseDegrees / 360 / top.measuredHz : null);
+  const tracks = { ...usualFormat(head.speedCmPerS), spacingMm: head.spacingMm };
+  const found = sound.channelCount > 1 ? azimuthView(bands, tracks, head.speedCmPerS * speedRatio) : null;
+  const { doubt = "One channel only: there is no phase to measure." } = found ?? {};
   return {
     tape: tape.id,
     ...head,
-    warnings: [
-      ...warnings,
-      ...(sound.channelCount < 2 ? ["One channel only: there is no phase to measure."] : []),
-      ...(answer.doubt && sound.channelCount > 1 ? [answer.doubt] : []),
-    ],
-    bands: tones,
-    delaySeconds: answer.delaySeconds,
-    delayUncertaintySeconds: answer.delayUncertaintySeconds,
-    tiltArcMinutes: answer.tiltArcMinutes,
-    resolved: answer.resolved,
-    monoSumLossDbAt10kHz: delay10k === null ? null : monoSumDb(delay10k, 10000),
+    warnings: [...warnings, ...(doubt ? [doubt] : [])],
+    bands: found?.tones.map((tone) => ({ ...tone, track: undefined })) ?? [],
+    delaySeconds: found?.delaySeconds ?? null,
+    delayUncertaintySeconds: found?.delayUncertaintySeconds ?? null,
+    tiltArcMinutes: found?.tiltArcMinutes ?? null,
+    resolved: found?.resolved ?? false,
+    monoSumLossDbAt10kHz: found?.monoSumDbAt10kHz ?? null,
   };
 }
 
 /** What `measure response` prints: levels after all corrections, and each correction. */
 export async function response(sound: SoundFile, tape: ReferenceTape, equalisation: string | undefined) {
   const { bands, warnings } = await measureToneBands(sound, tape);
-  const chosen = responseBands(bands);
-  const own = timeConstants(tape.equalisation, tape.speedCmPerS);
-  const machine = equalisation === undefined ? own : timeConstants(equalisation, tape.speedCmPerS);
-  const channels = Array.from({ length: Math.min(2, sound.channelCount) }, (_, c) => ({
-    channel: channelName(c, sound.channelCount),
-    points: chosen
-      ? responseOf(
-          chosen.points.map((band) => heardBand(band, c)),
-          heardBand(chosen.reference, c),
-          { tape: own, machine },
-        )
-      : [],
-  }));
+  const machine = timeConstants(equalisation ?? tape.equalisation, tape.speedCmPerS);
   return {
     tape: tape.id,
     equalisation: `${machine.t1Microseconds}/${machine.t2Microseconds}`,
-    referenceHz: chosen?.reference.band.frequencyHz ?? null,
     warnings,
-    channels,
+    ...responseChannels(bands, tape, machine),
   };
 }

@@ -1,24 +1,13 @@
 "use client";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import { useColorScheme, useTheme } from "@mui/material/styles";
-import {
-  Chart,
-  LinearScale,
-  LineElement,
-  LogarithmicScale,
-  PointElement,
-  Tooltip,
-  type Plugin,
-} from "chart.js";
+import type { Chart, Plugin } from "chart.js";
 import { useMemo, useRef, memo } from "react";
 import { Line } from "react-chartjs-2";
 import { POINTS_FROM_HZ, type RatePoint } from "@/core/measure/rate-points";
+import { useChartInk } from "./chart-ink";
+import "./chart-setup";
 import { TEXT_FONT } from "./theme";
-
-Chart.register(LinearScale, LogarithmicScale, LineElement, PointElement, Tooltip);
-
-Chart.defaults.font.family = TEXT_FONT;
 
 export interface SpectrumMark {
   rateHz: number;
@@ -43,11 +32,7 @@ export const SpectrumChart = memo(function SpectrumChart({
   onCsv,
 }: SpectrumChartProps) {
   const chart = useRef<Chart<"line", { x: number; y: number }[]>>(null);
-  const { vars } = useTheme();
-  useColorScheme();
-  const ink = resolved(vars?.palette.text.primary);
-  const soft = resolved(vars?.palette.text.secondary);
-  const line = resolved(vars?.palette.divider);
+  const { ink, soft, line } = useChartInk();
   const data = useMemo(
     () => ({
       datasets: [
@@ -148,11 +133,4 @@ function namesOver(marks: SpectrumMark[], color: string): Plugin<"line"> {
       ctx.restore();
     },
   };
-}
-
-/** A canvas does not know CSS variables: what one stands for now. The page draws anew when its theme changes. */
-function resolved(value: string | undefined): string {
-  const name = /var\((--[^,)]+)/.exec(value ?? "")?.[1];
-  if (!name || typeof document === "undefined") return value ?? "";
-  return getComputedStyle(document.documentElement).getPropertyValue(name).trim();
 }

@@ -1,4 +1,11 @@
 import { resonanceDb } from "@/core/workshop/head-load";
+import {
+  azimuthLossDb,
+  gapLossDb,
+  gapNullMicrometres,
+  spacingLossDb,
+  wavelengthMicrometres,
+} from "@/core/workshop/tape-losses";
 import type { TimeConstants } from "@/core/standards/equalisation";
 
 /** What the curve was taken on. */
@@ -7,6 +14,8 @@ export interface CurveContext {
   equalisation: TimeConstants;
   lowestHz: number;
   highestHz: number;
+  /** Where the level is 0 dB by definition; undefined when that was not said. */
+  referenceHz?: number;
 }
 
 export interface CauseParameter {
@@ -25,15 +34,14 @@ export interface ResponseCause {
   parameters: CauseParameter[];
   /** Gain in dB at a frequency, parameters in their own units. */
   gainDb(values: number[], frequencyHz: number): number;
+  /** How much it is, in a few words. */
+  amount(values: number[]): string;
   /** What to try, cheapest and most reversible first. */
   tryFirst: string;
   /** How much less often it is met than the others, in units of χ²; 0 for the usual ones. */
   rarity: number;
 }
 
-const EFFECTIVE_GAP = 1.14;
-const sincDb = (x: number) =>
-  20 * Math.log10(Math.max(1e-3, x === 0 ? 1 : Math.abs(Math.sin(Math.PI * x) / (Math.PI * x))));
 const shelfDb = (hz: number, microseconds: number) =>
   10 * Math.log10(1 + (2 * Math.PI * hz * microseconds * 1e-6) ** 2);
 const bassDb = (hz: number, microseconds: number) =>
@@ -53,8 +61,9 @@ export function responseCauses({
   equalisation,
   lowestHz,
   highestHz,
+  referenceHz,
 }: CurveContext): ResponseCause[] {
-  const micrometres = (hz: number) => (1e4 * speedCmPerS) / hz;
+  const micrometres = (hz: number) => wavelengthMicrometres(speedCmPerS, hz);
   const shortest = micrometres(highestHz);
   const widthMm = speedCmPerS < REEL_FROM_CM_PER_S ? WIDTH_OF_TRACK_MM.cassette : WIDTH_OF_TRACK_MM.reel;
   const { t1Microseconds, t2Microseconds } = equalisation;
@@ -66,15 +75,17 @@ export function responseCauses({
       id: "spacing",
       name: "spacing between tape and head: dirt, or a step worn into it",
       parameters: [log("spacingMicrometres", 0.004 * shortest, 0.6 * shortest)],
-      gainDb: ([d], hz) => (-54.6 * d) / micrometres(hz),
+      gainDb: ([d], hz) => spacingLossDb(d, micrometres(hz)),
+      amount: ([d]) => `${d.toFixed(1)} µm`,
       tryFirst: "Clean the head; look for a step where the tape runs and for a pad that does not press.",
       rarity: 0,
     },
     {
       id: "gap",
       name: "a gap that is worn wide",
-      parameters: [log("gapMicrometres", 0.08 * shortest, 0.97 * (shortest / EFFECTIVE_GAP))],
-      gainDb: ([g], hz) => sincDb((EFFECTIVE_GAP * g) / micrometres(hz)),
+      parameters: [log("gapMicrometres", 0.08 * shortest, (0.97 * shortest) / gapNullMicrometres(1))],
+      gainDb: ([g], hz) => gapLossDb(g, micrometres(hz)),
+      amount: ([g]) => `as of ${g.toFixed(1)} µm`,
       tryFirst:
         "Check azimuth on both channels first: it bends the curve the same way. If it is right, the head.",
       rarity: 0,
@@ -89,8 +100,8 @@ export function responseCauses({
           (0.97 * shortest * 60 * 180) / Math.PI / (1000 * widthMm),
         ),
       ],
-      gainDb: ([arcMinutes], hz) =>
-        sincDb((1000 * widthMm * Math.tan((arcMinutes * Math.PI) / 180 / 60)) / micrometres(hz)),
+      gainDb: ([arcMinutes], hz) => azimuthLossDb(arcMinutes, widthMm, micrometres(hz)),
+      amount: ([arcMinutes]) => `${arcMinutes.toFixed(0)}′`,
       tryFirst: "Set azimuth: it costs a turn of a screw, and the phase of the two channels tells.",
       rarity: 2,
     },
@@ -99,14 +110,16 @@ export function responseCauses({
       name: "the treble time constant of the equaliser",
       parameters: [log("t2Microseconds", t2Microseconds / 4, t2Microseconds * 4)],
       gainDb: ([t2], hz) => shelfDb(hz, t2) - shelfDb(hz, t2Microseconds),
+      amount: ([t2]) => `${t2.toFixed(0)} µs instead of ${t2Microseconds}`,
       tryFirst: "Look at the equalisation switch and at the tape's label; then the equaliser's trimmer.",
       rarity: 0,
     },
     {
       id: "resonance",
       name: "the resonance of the head with the capacitance across it",
-      parameters: [log("resonanceHz", 0.35 * highestHz, 4 * highestHz), log("q", 0.4, 8)],
+      parameters: [log("resonanceHz", 0.35 * highestHz, 4 * highestHz), log("q", 0.6, 8)],
       gainDb: ([f0, q], hz) => resonanceDb(hz, f0, q),
+      amount: ([f0, q]) => `${(f0 / 1000).toFixed(1)} kHz, Q ${q.toFixed(1)}`,
       tryFirst: "Measure or reduce the capacitance across the head, the cable's included; then damp it.",
       rarity: 0,
     },
@@ -115,6 +128,7 @@ export function responseCauses({
       name: "a capacitor across the head that is missing",
       parameters: [log("resonanceHz", 1.08 * highestHz, 4 * highestHz), log("q", 0.7, 4)],
       gainDb: ([f0, q], hz) => -resonanceDb(hz, f0, q),
+      amount: ([f0]) => `it would resonate near ${(f0 / 1000).toFixed(0)} kHz`,
       tryFirst: "Look for the capacitor across the head and for a broken joint.",
       rarity: 4,
     },
@@ -125,6 +139,7 @@ export function responseCauses({
       name: "the bass time constant of the equaliser",
       parameters: [log("t1Microseconds", 300, 20_000)],
       gainDb: ([t1], hz) => bassDb(hz, t1Microseconds) - bassDb(hz, t1),
+      amount: ([t1]) => `${t1.toFixed(0)} µs`,
       tryFirst:
         "Compare the equaliser's bass time constant with the tape's; coupling capacitors that have dried out.",
       rarity: 2,
@@ -138,6 +153,7 @@ export function responseCauses({
         log("octaves", 0.3, 2),
       ],
       gainDb: ([db, f0, octaves], hz) => db * Math.exp(-0.5 * (Math.log2(hz / f0) / (octaves / 2)) ** 2),
+      amount: ([db, f0]) => `${db.toFixed(1).replace("-", "−")} dB near ${f0.toFixed(0)} Hz`,
       tryFirst: "Nothing: it belongs to the head. Judge the response between the bumps.",
       rarity: 0,
     },
@@ -146,9 +162,15 @@ export function responseCauses({
       name: "ripples of the head's pole pieces at long wavelengths, which are normal",
       parameters: [plain("rippleDb", -6, 6), log("rippleHz", Math.max(15, lowestHz / 2), BUMPS_BELOW_HZ)],
       gainDb: ([db, f0], hz) => db * Math.cos(2 * Math.PI * (hz / f0 - 1)) * Math.min(1, f0 / hz) ** 1.5,
+      amount: ([db, f0]) => `${db.toFixed(1).replace("-", "−")} dB near ${f0.toFixed(0)} Hz`,
       tryFirst: "Nothing: it belongs to the head. Judge the response between the bumps.",
       rarity: 1,
     },
   ];
-  return lowestHz < BUMPS_BELOW_HZ / 2 ? [...treble, ...bass] : treble;
+  const all = lowestHz < BUMPS_BELOW_HZ / 2 ? [...treble, ...bass] : treble;
+  if (referenceHz === undefined) return all;
+  return all.map((cause) => ({
+    ...cause,
+    gainDb: (values, hz) => cause.gainDb(values, hz) - cause.gainDb(values, referenceHz),
+  }));
 }

@@ -65,7 +65,7 @@ describe("what a response curve looks like", () => {
     );
     expect(dirt.explanations[0].parameters.spacingMicrometres).toBeCloseTo(1.5, 1);
     expect(dirt.explanations[0].rmsErrorDb).toBeLessThan(0.1);
-    expect(dirt.sentence).toMatch(/spacing between tape and head.*left over\).*Clean the head/);
+    expect(dirt.sentence).toMatch(/spacing between tape and head.*\(1\.5 µm\).*left over\. Clean the head/);
     const wrong = explainResponse(
       curve((hz) => shelf(hz, 70) - shelf(hz, 120), random, 0.05),
       CASSETTE,

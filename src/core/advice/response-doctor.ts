@@ -1,6 +1,5 @@
 import { levenbergMarquardt } from "ml-levenberg-marquardt";
 import { responseCauses, type CurveContext, type ResponseCause } from "./response-causes";
-import type { TimeConstants } from "@/core/standards/equalisation";
 
 export interface CurvePoint {
   frequencyHz: number;
@@ -61,18 +60,12 @@ interface Fit {
  */
 export function explainResponse(
   points: CurvePoint[],
-  { speedCmPerS, equalisation }: { speedCmPerS: number; equalisation: TimeConstants },
+  curve: Pick<CurveContext, "speedCmPerS" | "equalisation" | "referenceHz">,
 ): ResponseFindings {
   if (points.length < FEWEST_POINTS)
     throw new RangeError(`a response needs at least ${FEWEST_POINTS} points, not ${points.length}`);
   const hz = points.map(({ frequencyHz }) => frequencyHz);
-  const context: CurveContext = {
-    speedCmPerS,
-    equalisation,
-    lowestHz: Math.min(...hz),
-    highestHz: Math.max(...hz),
-  };
-  const causes = responseCauses(context);
+  const causes = responseCauses({ ...curve, lowestHz: Math.min(...hz), highestHz: Math.max(...hz) });
   const level = fitCauses([], points, LARGEST_LEVEL_DB);
   const alone = causes.map((cause) => fitCauses([cause], points, REFERENCE_OFF_DB));
   const leveled = causes.map((cause) => fitCauses([cause], points, LARGEST_LEVEL_DB));
@@ -127,7 +120,7 @@ function sentenceOf([first, second]: ResponseExplanation[]): string {
     second && second.probability > 0.25 * first.probability && second.cause !== "unknown"
       ? ` It may as well be ${second.name}.`
       : "";
-  return `It looks like ${first.name} (${left}).${other} ${first.tryFirst}`;
+  return `It looks like ${first.name}; ${left}.${other} ${first.tryFirst}`;
 }
 
 /** Standard deviation of a point. */
@@ -236,7 +229,7 @@ function named({ causes, values, offsetDb, ...fit }: Fit, points: CurvePoint[]):
   const isLevel = causes.length === 0 || Math.abs(offsetDb) > REFERENCE_OFF_DB;
   const flat = causes.length === 0 && Math.abs(offsetDb) <= FLAT_WITHIN_DB;
   const levelName = `a level that is ${Math.abs(offsetDb).toFixed(1)} dB too ${offsetDb > 0 ? "high" : "low"}`;
-  const names = causes.map(({ name }) => name);
+  const names = causes.map(({ name, amount }, c) => `${name} (${amount(values[c])})`);
   const order = ["azimuth", "spacing", "time constant", "bass time constant"];
   const first = causes.toSorted((a, b) => rank(order, a.id) - rank(order, b.id)).at(0);
   return {

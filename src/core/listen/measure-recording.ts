@@ -4,11 +4,14 @@ import type { FlutterResult } from "@/core/measure/flutter";
 import { HumMeter, type Hum } from "@/core/measure/hum";
 import { LevelMeter, type Level } from "@/core/measure/level-meter";
 import { TransportMeter, type SpeedChannel } from "@/core/measure/transport-meter";
+import { TonePairMeter, type TonePair } from "@/core/measure/tone-pair";
 import { BandEar } from "@/core/reference/band-ear";
 import { bandName, certifiedFrequencyHz, type ReferenceTape } from "@/core/reference/reference-tape";
 import { locateSegments } from "@/core/signals/locate-segments";
 import { MarkEar } from "@/core/signals/mark-ear";
 import { segmentName, type Sequence } from "@/core/signals/sequence";
+import { usualFormat } from "@/core/standards/track-formats";
+import { playbackView, type PlaybackView } from "./playback-view";
 
 export interface ChannelReport extends Level {
   channel: string;
@@ -27,6 +30,8 @@ export interface StretchReport {
   levelDb: { left: number; right: number | null };
   speed: SpeedChannel | null;
   flutter: (FlutterResult & { channel: string; carrierHz: number }) | null;
+  /** Level of its tone in each channel and the phase between them; null when it has none. */
+  pair: TonePair | null;
   warnings: string[];
 }
 
@@ -38,6 +43,8 @@ export interface RecordingReport {
   /** What the stretches were told by. */
   by: { kind: "tape" | "sequence"; id: string; name: string } | { kind: "tones" };
   stretches: StretchReport[];
+  /** Azimuth and response, of a tape whose tones were heard; null without one. */
+  playback: PlaybackView | null;
 }
 
 export interface RecordingOptions {
@@ -58,6 +65,10 @@ const USUAL_HZ = [
 const NEAR_USUAL = 0.06;
 const LOWEST_CARRIER_HZ = 200;
 const SHORTEST_FOR_SPEED_SECONDS = 1.5;
+/** A single tone says nothing of azimuth or response. */
+const FEWEST_BANDS = 2;
+/** More of a long tone is not needed for its level and phase. */
+const MOST_PAIR_SECONDS = 60;
 /** Left out at both ends of a stretch: the edges of bands are not steady. */
 const EDGE_SECONDS = 0.1;
 
@@ -81,7 +92,8 @@ export async function measureRecording(
 ): Promise<RecordingReport | null> {
   const first = await listenThrough(sound, options);
   if (first === null) return null;
-  const { by, stretches, doubt } = stretchesOf(first, options, sound);
+  const { tape } = options;
+  const { by, stretches, doubt, speedRatio = 1 } = stretchesOf(first, options, sound);
   const measured = await measureStretches(sound, stretches, options);
   if (measured === null) return null;
   return {
@@ -95,7 +107,21 @@ export async function measureRecording(
     warnings: [...new Set([...sound.warnings, ...(doubt ? [doubt] : [])])],
     by,
     stretches: measured,
+    playback: tape && playbackOf(measured, tape, speedRatio),
   };
+}
+
+/** Null when too little of the tape was heard to say anything of the playback side. */
+function playbackOf(
+  stretches: StretchReport[],
+  tape: ReferenceTape,
+  speedRatio: number,
+): PlaybackView | null {
+  const bands = stretches.flatMap(({ index, startSeconds, endSeconds, pair }) =>
+    pair ? [{ index, band: tape.bands[index], startSeconds, endSeconds, pair }] : [],
+  );
+  if (bands.length < FEWEST_BANDS) return null;
+  return playbackView(bands, tape, usualFormat(tape.speedCmPerS), speedRatio);
 }
 
 async function listenThrough(sound: SoundFile, { onProgress, cancelled }: RecordingOptions) {
@@ -127,11 +153,12 @@ function stretchesOf(
   { ear, marks }: Listened,
   { tape, sequences }: RecordingOptions,
   sound: SoundFile,
-): { by: RecordingReport["by"]; stretches: Stretch[]; doubt?: string | null } {
+): { by: RecordingReport["by"]; stretches: Stretch[]; doubt?: string | null; speedRatio?: number } {
   const stereo = sound.channelCount > 1;
   if (tape) {
-    const { bands, doubt } = ear.recognise(tape);
+    const { bands, doubt, speedRatio } = ear.recognise(tape);
     return {
+      speedRatio: speedRatio ?? 1,
       by: { kind: "tape", id: tape.id, name: tape.name },
       doubt,
       stretches: bands.map(({ index, startSeconds, endSeconds, leftDb, rightDb }) => ({
@@ -225,11 +252,16 @@ function metersFor(stretch: Stretch, sound: SoundFile) {
     nominalHz >= LOWEST_CARRIER_HZ &&
     sound.sampleRateHz >= 2.6 * nominalHz &&
     endSeconds - startSeconds >= SHORTEST_FOR_SPEED_SECONDS;
+  const isTone = nominalHz !== null && nominalHz < 0.44 * sound.sampleRateHz;
+  const tone = isTone ? new TonePairMeter(sound.sampleRateHz, sound.channelCount, nominalHz) : null;
+  let toneFrames = MOST_PAIR_SECONDS * sound.sampleRateHz;
   const transport = canFollow ? new TransportMeter(sound.sampleRateHz, sound.channelCount, nominalHz) : null;
   return {
     push(piece: Float64Array[]) {
       levels.forEach((meter, c) => meter.push(piece[c]));
       transport?.push(piece);
+      if (toneFrames > 0) tone?.push(piece.map((x) => x.subarray(0, toneFrames)));
+      toneFrames -= piece[0].length;
     },
     report(): StretchReport {
       const rows = transport?.channels.map((_, c) => ({
@@ -256,6 +288,7 @@ function metersFor(stretch: Stretch, sound: SoundFile) {
         levelDb: stretch.levelDb ?? { left: level(0), right: levels.length > 1 ? level(1) : null },
         speed: best ?? null,
         flutter: worst ?? null,
+        pair: tone?.result() ?? null,
         warnings: [
           ...new Set(rows?.flatMap(({ speed, flutter }) => [...speed.warnings, ...flutter.warnings]) ?? []),
         ],

@@ -97,17 +97,3 @@ export const tiltOf = (delaySeconds: number, { spacingMm, speedCmPerS }: HeadGeo
 /** What a delay does to a tone when the channels are added, dB: 20·log₁₀|cos(φ/2)|, 0 or less. */
 export const monoSumDb = (delaySeconds: number, frequencyHz: number): number =>
   20 * Math.log10(Math.max(1e-6, Math.abs(Math.cos(Math.PI * frequencyHz * delaySeconds))));
-
-const sinc = (x: number) => (x === 0 ? 1 : Math.sin(Math.PI * x) / (Math.PI * x));
-
-/** What a tilt costs on one track, dB: 20·log₁₀|sinc(w·tan α ÷ λ)|, 0 or less. */
-export function trackLossDb(
-  tiltArcMinutes: number,
-  trackWidthMm: number,
-  speedCmPerS: number,
-  frequencyHz: number,
-): number {
-  const wavelengthMm = (10 * speedCmPerS) / frequencyHz;
-  const tilt = Math.tan((tiltArcMinutes * Math.PI) / 180 / 60);
-  return 20 * Math.log10(Math.max(1e-6, Math.abs(sinc((trackWidthMm * tilt) / wavelengthMm))));
-}

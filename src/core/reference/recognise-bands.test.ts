@@ -74,6 +74,11 @@ describe("segments become bands", () => {
     expect(indexes(heard([2, 3, 4, 5]))).toEqual([2, 3, 4, 5]);
   });
 
+  it("with a dirty head the top bands are still told, by their order", () => {
+    const played = [0, 2, 3, 4, 5, 6];
+    expect(recogniseBands(heard(played, 1, -12, 15), TAPE).bands.map(({ index }) => index)).toEqual(played);
+  });
+
   it("a band that was played twice is given once, its longest play, the other as a repeat", () => {
     const segments = heard([0, 1, 2, 1, 2, 3]);
     segments[1].endSeconds = segments[1].startSeconds + 6; // stopped, and wound back

@@ -159,7 +159,6 @@ function worth(
     const tolerance = band.kind === "sweep" ? 0.2 : FREQUENCY_TOLERANCE;
     if (off > tolerance) return null;
     const offDb = Math.abs(louder(segment) - band.levelDb - gainDb);
-    if (shared && offDb > 2 * LEVEL_TOLERANCE_DB) return null;
     const level = Math.min(1, (offDb / LEVEL_TOLERANCE_DB) ** 2) * (shared ? 0.9 : 0.1);
     return 0.2 + 1.8 * share * (1 - 0.3 * (off / tolerance) ** 2) - level;
   }

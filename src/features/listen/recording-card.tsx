@@ -12,6 +12,7 @@ import type { RecordingReport } from "@/core/listen/measure-recording";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import { READING_FONT } from "@/ui/theme";
 import { AttachDialog } from "./attach-dialog";
+import { PlaybackReport } from "./playback-report";
 import { StretchTable } from "./stretch-table";
 import type { HeardFile } from "./use-recordings";
 
@@ -144,6 +145,7 @@ function Report({ report }: { report: RecordingReport }) {
             : `${by.kind === "tape" ? "Bands of" : "Segments of the sequence"} ${by.name}`}
       </Box>
       {stretches.length > 0 && <StretchTable stretches={stretches} counted={by.kind !== "tones"} />}
+      {report.playback && <PlaybackReport playback={report.playback} />}
     </>
   );
 }
