@@ -12,28 +12,66 @@ const LOWEST_POLE_HZ = 2;
 
 /**
  * The playback head and amplifier of one channel over a stream: the treble gain as a symmetric filter, the first
- * time constants as a shelf. Delays by a constant 255 samples, or not at all when everything is flat.
+ * time constants as a shelf, the bump of the pole pieces. Delays by a constant 255 samples, or not at all as long as
+ * everything is flat.
  */
 export class PlaybackFilter {
-  private readonly treble: FirDecimator | null;
+  private treble: FirDecimator | null;
   private readonly bass: SectionFilter | null;
+  private readonly bump: SectionFilter | null;
+  /** What went in last, for a filter that takes over. */
+  private readonly history = new Float64Array(2 * HALF_TAPS);
 
-  constructor(parameters: TransportParameters, tape: Equalisation, sampleRateHz: number) {
-    const gain = (hz: number) => trebleGain(parameters, tape, hz);
-    const flat = Array.from({ length: 200 }, (_, i) => (i + 1) * 110).every(
-      (hz) => Math.abs(gain(hz) - 1) < FLAT,
-    );
-    this.treble = flat ? null : new FirDecimator(tapsFor(gain, sampleRateHz), 1);
-    this.treble?.push(new Float64Array(2 * HALF_TAPS));
+  constructor(
+    parameters: TransportParameters,
+    private readonly tape: Equalisation,
+    private readonly sampleRateHz: number,
+  ) {
+    this.treble = this.trebleOf(parameters);
     this.bass = bassShelf(tape.t1Microseconds, parameters["playback.t1Microseconds"], sampleRateHz);
+    this.bump = bumpOf(parameters["head.bumpHz"], parameters["head.bumpDb"], sampleRateHz);
+  }
+
+  /** Something on the treble side was turned: goes on with the new gain from the next block on. */
+  retune(parameters: TransportParameters): void {
+    this.treble = this.trebleOf(parameters);
   }
 
   /** Same length out as in. */
   push(block: Float64Array): Float64Array {
+    const kept = Math.min(block.length, this.history.length);
+    this.history.copyWithin(0, kept);
+    this.history.set(block.subarray(block.length - kept), this.history.length - kept);
     const out = this.treble ? this.treble.push(block).re : block;
     this.bass?.push(out);
+    this.bump?.push(out);
     return out;
   }
+
+  private trebleOf(parameters: TransportParameters): FirDecimator | null {
+    const gain = (hz: number) => trebleGain(parameters, this.tape, hz);
+    const flat = Array.from({ length: 200 }, (_, i) => (i + 1) * 110).every(
+      (hz) => Math.abs(gain(hz) - 1) < FLAT,
+    );
+    // a filter that was there stays, or the sound would jump by its delay
+    if (flat && !this.treble) return null;
+    const filter = new FirDecimator(tapsFor(gain, this.sampleRateHz), 1);
+    filter.push(this.history);
+    return filter;
+  }
+}
+
+const BUMP_Q = 1.4;
+
+/** A peak or dip of some decibels at a low frequency; null for none. */
+function bumpOf(hz: number, db: number, sampleRateHz: number): SectionFilter | null {
+  if (db === 0) return null;
+  const w = prewarp(hz, sampleRateHz);
+  const across = w / BUMP_Q;
+  const gain = 10 ** (db / 20);
+  return new SectionFilter(
+    digitalSection({ numerator: [1, gain * across, w * w], denominator: [1, across, w * w] }, sampleRateHz),
+  );
 }
 
 /** Frequency sampling: the wanted gain as a sum of cosines, windowed. */

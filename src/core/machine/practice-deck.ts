@@ -1,6 +1,7 @@
 import { SeededRandom } from "@/core/dsp/seeded-random";
 import { azimuthDelay } from "./playback-gain";
 import { PlaybackFilter } from "./playback-filter";
+import { PlaybackSide } from "./playback-side";
 import { endlessTone, type Tape, type TapeSide } from "./tape";
 import { TapeRecorder } from "./tape-recorder";
 import { Transport } from "./transport";
@@ -51,7 +52,11 @@ export class PracticeDeck {
   /** Seconds of tape on the left of the heads, as side A counts. */
   private place = 0;
   private counterZero = 0;
+  /** What can be turned on the playback side. */
+  readonly playback: PlaybackSide;
   private filters: [PlaybackFilter, PlaybackFilter];
+  /** What each filter was made for. */
+  private tuned: [string, string] = ["", ""];
   private recorder: TapeRecorder | null = null;
   private input: RecordInput | null = null;
   private readonly random: SeededRandom;
@@ -60,6 +65,7 @@ export class PracticeDeck {
   constructor(private readonly options: PracticeDeckOptions) {
     const { parameters: p, sampleRateHz, seed = 1, tape, toneHz = 3150 } = options;
     this.transport = new Transport(p, sampleRateHz, seed);
+    this.playback = new PlaybackSide(p, seed);
     this.random = new SeededRandom(seed + 0x5eed);
     this.tape =
       tape ?? endlessTone(toneHz, p.speedCmPerS, p["playback.t1Microseconds"], p["playback.t2Microseconds"]);
@@ -143,7 +149,9 @@ export class PracticeDeck {
     let left: Float64Array = new Float64Array(frames);
     let right: Float64Array = new Float64Array(frames);
     const gain = (db: number) => 10 ** (db / 20);
-    const [leftGain, rightGain] = [gain(p["output.leftDb"]), gain(p["output.rightDb"])];
+    const [leftGain, rightGain] = ([0, 1] as const).map((c) =>
+      gain(p[c === 0 ? "output.leftDb" : "output.rightDb"] + this.playback.gainDb(c)),
+    );
     if (this.key === "stop" || this.key === "wind" || this.key === "rewind") {
       this.wind(frames / sampleRateHz);
       this.transport.rest(frames / sampleRateHz);
@@ -152,6 +160,7 @@ export class PracticeDeck {
       if (this.key === "record") [left, right] = this.record(places);
       else this.read(places, left, right);
     }
+    this.retune();
     left = this.filters[0].push(left);
     right = this.filters[1].push(right);
 
@@ -185,9 +194,12 @@ export class PracticeDeck {
   private read(places: Float64Array, left: Float64Array, right: Float64Array): void {
     const side = this.tape.sides[this.playedSide];
     const ratio = this.options.parameters.speedCmPerS / this.tape.speedCmPerS;
-    const later = azimuthDelay(this.options.parameters) * ratio;
-    readInto(side, 0, places, 0, left);
-    readInto(side, 1, places, later, right);
+    const reverse = this.key === "reverse";
+    const delay = () => azimuthDelay(this.options.parameters, this.playback.wovenArcMinutes(reverse)) * ratio;
+    const from = delay();
+    this.playback.pass(places.length / this.options.sampleRateHz);
+    readInto(side, 0, places, 0, 0, left);
+    readInto(side, 1, places, from, delay(), right);
   }
 
   private record(places: Float64Array): [Float64Array, Float64Array] {
@@ -247,18 +259,46 @@ export class PracticeDeck {
   }
 
   private newFilters(): [PlaybackFilter, PlaybackFilter] {
-    const { parameters, sampleRateHz } = this.options;
-    const make = () => new PlaybackFilter(parameters, this.tape, sampleRateHz);
-    return [make(), make()];
+    const make = (c: 0 | 1) => {
+      const settings = this.settingsOf(c);
+      this.tuned[c] = keyOf(settings);
+      return new PlaybackFilter(settings, this.tape, this.options.sampleRateHz);
+    };
+    return [make(0), make(1)];
+  }
+
+  /** Gives the filters what was turned since the last block. */
+  private retune(): void {
+    this.filters.forEach((filter, c) => {
+      const settings = this.settingsOf(c as 0 | 1);
+      if (keyOf(settings) === this.tuned[c]) return;
+      this.tuned[c] = keyOf(settings);
+      filter.retune(settings);
+    });
+  }
+
+  /** The parameters of a channel with its screws and trimmers as they stand. */
+  private settingsOf(channel: 0 | 1): TransportParameters {
+    return {
+      ...this.options.parameters,
+      "head.azimuthArcMinutes": this.playback.tiltArcMinutes(this.key === "reverse"),
+      "playback.t2Microseconds": this.playback.t2Microseconds(channel),
+    };
   }
 }
 
+const keyOf = (settings: TransportParameters): string =>
+  `${settings["head.azimuthArcMinutes"].toFixed(2)} ${settings["playback.t2Microseconds"].toFixed(2)}`;
+
+/** Reads a track so many seconds late, the lateness going evenly from one value to the other. */
 function readInto(
   side: TapeSide,
   track: 0 | 1,
   places: Float64Array,
-  later: number,
+  laterFrom: number,
+  laterTo: number,
   out: Float64Array,
 ): void {
-  for (let i = 0; i < places.length; i++) out[i] = side.read(track, places[i] - later);
+  const step = (laterTo - laterFrom) / places.length;
+  for (let i = 0; i < places.length; i++) out[i] = side.read(track, places[i] - laterFrom - i * step);
 }

@@ -59,11 +59,30 @@ export interface TransportParameters {
   "head.builtForGapMicrometres": number;
   "head.spacingMicrometres": number;
   "head.azimuthArcMinutes": number;
+  /** Of the head, or of its position, in the reverse direction. */
+  "head.reverseAzimuthArcMinutes": number;
+  /** Slow random wander of the tape's angle at the head, RMS; wider with a single capstan. */
+  "head.weaveArcMinutes": number;
+  "azimuth.arcMinutesPerTurn": number;
+  /** Where the head resonates with the capacitance across it, and where the amplifier expects it; 0 for none. */
+  "head.resonanceHz": number;
+  "head.builtForResonanceHz": number;
+  /** Bump of the pole pieces at long wavelengths. */
+  "head.bumpDb": number;
+  "head.bumpHz": number;
   "head.trackWidthMm": number;
   "head.trackSpacingMm": number;
   /** 0 for no first time constant. */
   "playback.t1Microseconds": number;
   "playback.t2Microseconds": number;
+  /** By how much each channel's second time constant is off, before its trimmer. */
+  "playback.leftT2ErrorPercent": number;
+  "playback.rightT2ErrorPercent": number;
+  "playback.t2PercentPerTurn": number;
+  "playback.levelDbPerTurn": number;
+  /** A contact or component in the right channel whose level jumps at random. */
+  "contact.jumpDb": number;
+  "contact.jumpsPerMinute": number;
   "record.leftDb": number;
   "record.rightDb": number;
   "deck.heads": number;
@@ -170,8 +189,41 @@ export const PARAMETER_RANGES: Record<ParameterPath, ParameterRange> = {
     120,
     "tilt of the playback head; positive: right later",
   ),
+  "head.reverseAzimuthArcMinutes": range("arc-minutes", -120, 120, "the same in the reverse direction"),
+  "head.weaveArcMinutes": range("arc-minutes", 0, 20, "slow random wander of the tape's angle, RMS"),
+  "azimuth.arcMinutesPerTurn": range(
+    "arc-minutes/turn",
+    -600,
+    600,
+    "what a clockwise turn of an azimuth screw does",
+  ),
+  "head.resonanceHz": range(
+    "Hz",
+    0,
+    200_000,
+    "resonance of the head with the capacitance across it, 0 for none",
+  ),
+  "head.builtForResonanceHz": range(
+    "Hz",
+    0,
+    200_000,
+    "the resonance that the amplifier makes up for, 0 for none",
+  ),
+  "head.bumpDb": range("dB", -6, 6, "bump of the pole pieces at long wavelengths"),
+  "head.bumpHz": range("Hz", 15, 400, "where that bump is"),
   "head.trackWidthMm": range("mm", 0.1, 7, "width of one track"),
   "head.trackSpacingMm": range("mm", 0, 6, "from the middle of the left track to that of the right"),
+  "playback.leftT2ErrorPercent": range("%", -75, 300, "error of the left channel's second time constant"),
+  "playback.rightT2ErrorPercent": range("%", -75, 300, "error of the right channel's second time constant"),
+  "playback.t2PercentPerTurn": range(
+    "%/turn",
+    -200,
+    200,
+    "what an equaliser trimmer does to its channel's time constant",
+  ),
+  "playback.levelDbPerTurn": range("dB/turn", -40, 40, "what a playback level trimmer does"),
+  "contact.jumpDb": range("dB", 0, 40, "how far the right channel's level jumps"),
+  "contact.jumpsPerMinute": range("a minute", 0, 600, "how often it does"),
   "playback.t1Microseconds": range("µs", 0, 6360, "first time constant of playback equalisation, 0 for none"),
   "playback.t2Microseconds": range("µs", 5, 300, "second time constant of playback equalisation"),
   "record.leftDb": range("dB", -40, 20, "record level error, left"),

@@ -1,0 +1,137 @@
+import { describe, expect, it } from "vitest";
+import { soundInMemory } from "@/core/formats/sound-file";
+import { measureToneBands } from "@/core/listen/measure-tone-bands";
+import { playbackView, type PlaybackView } from "@/core/listen/playback-view";
+import { PracticeDeck } from "@/core/machine/practice-deck";
+import type { TransportParameters } from "@/core/machine/transport-parameters";
+import { referenceTapeSchema } from "@/core/reference/reference-tape";
+import { usualFormat } from "@/core/standards/track-formats";
+import { PERFECT_TRANSPORT } from "@/testing/perfect-transport";
+import { practiceTape } from "./practice-tape";
+
+const RATE = 48000;
+const HZ = [315, 63, 125, 1000, 3150, 6300, 10000, 12500];
+const TAPE = referenceTapeSchema.parse({
+  format: "unzel-reference-tape",
+  version: 1,
+  id: "short",
+  name: "short alignment tape",
+  speedCmPerS: 4.76,
+  equalisation: "3180/120",
+  bands: HZ.map((frequencyHz) => ({ kind: "tone", frequencyHz, levelDb: -10, seconds: 2.2 })),
+});
+const NO_SLACK = { "trimmer.backlashTurns": 0 };
+const SECONDS = HZ.length * 3.2 + 1;
+
+/** What the instruments say of a practice deck that plays the tape, its seconds of start and screws as told. */
+async function played(
+  settings: Partial<TransportParameters>,
+  turn: (deck: PracticeDeck) => void = () => {},
+): Promise<PlaybackView> {
+  const parameters = { ...PERFECT_TRANSPORT, ...NO_SLACK, "noise.db": -80, ...settings };
+  const deck = new PracticeDeck({ parameters, sampleRateHz: RATE, tape: practiceTape(TAPE), seed: 3 });
+  turn(deck);
+  if (deck.status.key === "stop") deck.press("play");
+  const sound = soundInMemory(
+    deck.render(Math.round(SECONDS * RATE)).map((x) => Float32Array.from(x)),
+    RATE,
+  );
+  const { bands, speedRatio } = await measureToneBands(sound, TAPE);
+  return playbackView(bands, TAPE, usualFormat(TAPE.speedCmPerS), speedRatio);
+}
+
+const level = (view: PlaybackView, channel: number, hz: number) =>
+  view.channels[channel].points.find(({ frequencyHz }) => frequencyHz === hz)!;
+
+describe("what is set in the practice machine is what is measured", () => {
+  it("nothing wrong: upright, flat, and said to be", async () => {
+    const view = await played({});
+    expect(view.azimuth).toMatchObject({ resolved: true });
+    expect(view.azimuth!.tiltArcMinutes).toBeCloseTo(0, 2);
+    for (const { points, findings } of view.channels) {
+      points.forEach(({ levelDb }) => expect(Math.abs(levelDb)).toBeLessThan(0.05));
+      expect(findings!.explanations[0].cause).toBe("flat");
+    }
+  });
+
+  it.each([-12, 3.1, 15])("a tilt of %d arc-minutes, several cycles or a part of one", async (tilt) => {
+    const { azimuth } = await played({ "head.azimuthArcMinutes": tilt });
+    expect(azimuth!.resolved).toBe(true);
+    expect(azimuth!.tiltArcMinutes!).toBeCloseTo(tilt, 1);
+  });
+
+  it("a turn of the azimuth screw, in its own direction only", async () => {
+    const turned = (which: 0 | 1) => (deck: PracticeDeck) =>
+      void deck.playback.azimuthScrews[which].turn(0.25);
+    const forwards = await played({ "azimuth.arcMinutesPerTurn": 40 }, turned(0));
+    expect(forwards.azimuth!.tiltArcMinutes!).toBeCloseTo(10, 1);
+    const other = await played({ "azimuth.arcMinutesPerTurn": 40 }, turned(1));
+    expect(other.azimuth!.tiltArcMinutes!).toBeCloseTo(0, 1);
+  });
+
+  it("the reverse direction has its own tilt", async () => {
+    const settings = { "deck.autoReverse": 1, "head.reverseAzimuthArcMinutes": -5 };
+    const { azimuth } = await played(settings, (deck) => {
+      deck.press("wind");
+      deck.render(2 * RATE);
+      deck.press("reverse");
+    });
+    expect(azimuth!.tiltArcMinutes!).toBeCloseTo(-5, 1);
+  });
+
+  it("weave makes azimuth restless, not wrong", async () => {
+    const { azimuth } = await played({ "head.azimuthArcMinutes": 3, "head.weaveArcMinutes": 0.5 });
+    const top = azimuth!.tones.find(({ frequencyHz }) => frequencyHz === 10000)!;
+    expect(top.spreadDegrees).toBeGreaterThan(2);
+    expect(azimuth!.tiltArcMinutes!).toBeGreaterThan(1.5);
+    expect(azimuth!.tiltArcMinutes!).toBeLessThan(4.5);
+  });
+
+  it("an equaliser trimmer and the error that it is to set right, each in its own channel", async () => {
+    const wrong = { "playback.rightT2ErrorPercent": -40, "playback.t2PercentPerTurn": 60 };
+    const before = await played(wrong);
+    expect(level(before, 0, 10000).levelDb).toBeCloseTo(0, 1);
+    expect(level(before, 1, 10000).levelDb).toBeLessThan(-3.5);
+    expect(before.channels[1].findings!.explanations[0].cause).toBe("time constant");
+    const after = await played(wrong, (deck) => void deck.playback.equaliserTrimmers[1].turn(40 / 60));
+    expect(level(after, 1, 10000).levelDb).toBeCloseTo(0, 1);
+  });
+
+  it("a level trimmer, in decibels", async () => {
+    const deckLevel = async (turns: number) => {
+      const parameters = { ...PERFECT_TRANSPORT, ...NO_SLACK, "playback.levelDbPerTurn": 8 };
+      const deck = new PracticeDeck({ parameters, sampleRateHz: RATE, tape: practiceTape(TAPE), seed: 3 });
+      deck.playback.levelTrimmers[0].turn(turns);
+      deck.press("play");
+      const sound = deck.render(4 * RATE).map((x) => Float32Array.from(x));
+      const { bands } = await measureToneBands(soundInMemory(sound, RATE), TAPE);
+      return bands[0].pair.channels.map(({ levelDbfs }) => levelDbfs);
+    };
+    const [before, after] = [await deckLevel(0), await deckLevel(0.5)];
+    expect(after[0] - before[0]).toBeCloseTo(4, 2);
+    expect(after[1] - before[1]).toBeCloseTo(0, 2);
+  });
+
+  it.each<[string, Partial<TransportParameters>, RegExp]>([
+    ["dirt", { "head.spacingMicrometres": 1 }, /^spacing$/],
+    ["a worn gap", { "head.gapMicrometres": 2.4 }, /^gap$/],
+    ["too much capacitance", { "head.resonanceHz": 12_000 }, /^resonance$/],
+    ["a bump of the pole pieces", { "head.bumpDb": 3, "head.bumpHz": 80 }, /^head bump$/],
+  ])("%s is found for what it is", async (_, settings, cause) => {
+    const { channels } = await played(settings);
+    for (const { findings } of channels) expect(findings!.explanations[0].cause).toMatch(cause);
+  });
+
+  it("a missing capacitor takes the top away", async () => {
+    const view = await played({ "head.builtForResonanceHz": 18_000, "head.resonanceHz": 0 });
+    expect(level(view, 0, 12500).levelDb).toBeLessThan(-2);
+    expect(Math.abs(level(view, 0, 1000).levelDb)).toBeLessThan(0.2);
+  });
+
+  it("a contact that jumps shows in its channel's spread", async () => {
+    const view = await played({ "contact.jumpDb": 2, "contact.jumpsPerMinute": 120 });
+    const most = (c: number) => Math.max(...view.channels[c].points.map(({ spreadDb }) => spreadDb));
+    expect(most(0)).toBeLessThan(0.1);
+    expect(most(1)).toBeGreaterThan(0.5);
+  });
+});
