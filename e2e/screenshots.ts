@@ -1,6 +1,6 @@
 import { expect, test } from "@playwright/test";
 import { BenchHands } from "./bench-hands";
-import { BANDS, SLOW } from "./sounds";
+import { BANDS, SLOW, TILTED } from "./sounds";
 
 const shot = (name: string) => ({ path: `docs/screenshots/${name}.png` });
 
@@ -16,6 +16,7 @@ test("pictures of every main view", async ({ page }) => {
   await page.getByRole("combobox", { name: "Machine" }).click();
   await page.getByRole("option", { name: "Ellesby C-1R" }).click();
   await page.getByLabel("Complaint, in the owner's words").fill("Pianos wobble.");
+  await page.waitForTimeout(500);
   await page.screenshot(shot("new-job"));
 
   await page.goto("/jobs/demo-job-0398");
@@ -55,6 +56,12 @@ test("pictures of every main view", async ({ page }) => {
   await page.screenshot(shot("bench-speed-lamp"));
   await page.emulateMedia({ colorScheme: "light" });
 
+  await hands.open("demo-job-0412", "speed");
+  await hands.play("0.8 % slow, 0.6 % fast at the other speed");
+  await hands.settled();
+  await page.screenshot(shot("bench-two-speeds"));
+  await page.keyboard.press("p");
+
   await page.goto("/signals");
   await expect(page.getByRole("heading", { name: "Record response" })).toBeVisible();
   await page.screenshot(shot("signals"));
@@ -71,6 +78,9 @@ test("pictures of every main view", async ({ page }) => {
   await page.getByLabel("Time, s").fill("59.1");
   await expect(page.getByRole("meter", { name: /timed length/ })).toBeVisible();
   await page.screenshot(shot("rules"));
+  const playback = page.getByRole("heading", { name: "Playback" });
+  await playback.evaluate((heading) => heading.scrollIntoView());
+  await page.screenshot(shot("rules-playback"));
   await page.goto("/listen");
   await page.getByRole("combobox", { name: "Tape that was played" }).click();
   await page.getByRole("option", { name: /Azimuth ladder, cassette/ }).click();
@@ -80,6 +90,12 @@ test("pictures of every main view", async ({ page }) => {
     timeout: 60_000,
   });
   await page.screenshot(shot("listen"));
+  await page.getByLabel("Recordings").setInputFiles(TILTED);
+  const azimuth = page.getByRole("article", { name: "tilted.wav" }).getByRole("region", { name: "Azimuth" });
+  await expect(azimuth).toContainText("no cycle is missed", { timeout: 60_000 });
+  await azimuth.evaluate((region) => region.scrollIntoView());
+  await page.waitForTimeout(500);
+  await page.screenshot(shot("listen-playback"));
   await page.goto("/settings");
   await page.getByRole("button", { name: "Listen", exact: true }).click();
   await expect(page.getByRole("table", { name: "Levels" })).toBeVisible({ timeout: 20_000 });

@@ -35,7 +35,7 @@ export const SetUpColumn = memo(function SetUpColumn({ station, toDo, ...playing
       <Card title="Set up">
         {station.kind === "measure" && <SpeedChoice view={view} toDo={toDo} />}
         {station.kind === "measure" && (
-          <Typography sx={{ fontWeight: 650 }}>
+          <Typography sx={{ fontWeight: 650, mt: 0.75 }}>
             {view.tape.name}
             {tone && `, band ${tone.bandNumber}, ${Math.round(tone.frequencyHz)}${THIN_SPACE}Hz`}
           </Typography>

@@ -9,6 +9,8 @@ import { ResponseChart, type ResponseLine } from "@/ui/response-chart";
 import { READING_FONT } from "@/ui/theme";
 import { cyclesCounted, judgedTone } from "./ladder";
 
+const SMALLEST_SHOWN_DEGREES = 0.1;
+
 /** What the recording of a reference tape says of the playback side: azimuth, response, and what that looks like. */
 export const PlaybackReport = memo(function PlaybackReport({ playback }: { playback: PlaybackView }) {
   const { azimuth, channels } = playback;
@@ -21,14 +23,10 @@ export const PlaybackReport = memo(function PlaybackReport({ playback }: { playb
 });
 
 function Azimuth({ azimuth }: { azimuth: AzimuthView }) {
-  const { delaySeconds, delayUncertaintySeconds, resolved, doubt, tiltArcMinutes } = azimuth;
+  const { delaySeconds, resolved, doubt, tiltArcMinutes } = azimuth;
   const judged = judgedTone(azimuth.tones);
   const tones = cyclesCounted(azimuth);
   const degrees = tones.find(({ index }) => index === judged.index)!.phaseDegrees;
-  const uncertainty =
-    delayUncertaintySeconds === null
-      ? judged.uncertaintyDegrees
-      : 360 * judged.frequencyHz * delayUncertaintySeconds;
   const lines = [
     delaySeconds !== null && `${fixed(1e6 * delaySeconds, 1, true)}${THIN_SPACE}µs`,
     tiltArcMinutes !== null && `gap tilted ${fixed(Math.abs(tiltArcMinutes), 1)}′`,
@@ -53,7 +51,7 @@ function Azimuth({ azimuth }: { azimuth: AzimuthView }) {
           >
             {fixed(degrees, 1, true)}°
             <Box component="span" sx={{ fontSize: 26, fontWeight: 400, color: "text.secondary", ml: 1 }}>
-              ± {fixed(uncertainty, 1)}
+              ± {fixed(Math.max(SMALLEST_SHOWN_DEGREES, judged.uncertaintyDegrees), 1)}
             </Box>
           </Box>
           <Box sx={{ color: "text.secondary" }}>{lines.join(" · ")}</Box>

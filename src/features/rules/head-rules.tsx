@@ -60,7 +60,7 @@ export function LossRule() {
         <>
           <AnswerLine
             value={`${fixed(here.wavelength, 2)}${THIN_SPACE}µm`}
-            says={`long on the tape; spacing ${db(here.spacing)}, gap ${db(here.gap)}; recording loses ${db(here.coating)} by the coating`}
+            says={`long on the tape; spacing ${db(here.spacing)}, gap ${db(here.gap)}; the coating ${db(here.coating)} in recording`}
           />
           <ResponseChart
             label="Loss by spacing and gap"
