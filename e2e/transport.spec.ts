@@ -108,8 +108,18 @@ test("a machine's parts are entered by hand and by counting; bad ones are refuse
     await count.click();
     await page.waitForTimeout(300);
   }
+  await page.getByRole("button", { name: "Add an adjuster" }).click();
+  const adjuster = page.getByRole("listitem", { name: "Adjuster 1" });
+  await page.getByRole("button", { name: "Save machine" }).click();
+  await expect(page.getByRole("main").getByRole("alert")).toContainText(/Give it a name/);
+  await adjuster.getByLabel("Adjuster", { exact: true }).fill("VR 9");
+  await adjuster.getByLabel("Where it sits").fill("under the fan");
+  await adjuster.getByLabel("Only at, cm/s").fill("4,76");
   await page.getByRole("button", { name: "Save machine" }).click();
   await expect(page.getByRole("heading", { name: "Bench <b>test</b>" })).toBeVisible();
+  await page.getByRole("button", { name: "Change" }).click();
+  await expect(adjuster.getByLabel("Only at, cm/s")).toHaveValue("4.76");
+  await page.getByRole("button", { name: "Throw away" }).click();
 
   await page.getByLabel("Machine file").setInputFiles({
     name: "bad.json",

@@ -110,6 +110,21 @@ describe("a machine that is typed", () => {
     });
   });
 
+  it("an adjuster acts at every speed unless some are named", () => {
+    const [machine] = DEMO_MACHINES;
+    const typed = typedMachine(machine);
+    const [first, ...rest] = typed.adjusters;
+    const only = machineSchema.parse(
+      machineOf({ ...typed, adjusters: [{ ...first, speeds: "38,1 19.05" }, ...rest] }, machine),
+    );
+    expect(only.adjusters[0].speedsCmPerS).toEqual([38.1, 19.05]);
+    expect(only.adjusters[1].speedsCmPerS).toBeUndefined();
+    const nameless = { ...typed, adjusters: [{ ...first, name: " " }] };
+    expect(machineSchema.safeParse(machineOf(nameless, machine)).success).toBe(false);
+    const nonsense = { ...typed, adjusters: [{ ...first, speeds: "fast" }] };
+    expect(machineSchema.safeParse(machineOf(nonsense, machine)).success).toBe(false);
+  });
+
   it.each(Object.keys(PART_KINDS) as PartKind[])("a part of kind %s has to be filled in", (kind) => {
     const name = { name: "part" };
     expect(machinePartSchema.safeParse(partOf({ kind, texts: name })).success).toBe(false);

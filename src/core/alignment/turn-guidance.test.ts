@@ -32,6 +32,25 @@ describe("what turns have taught", () => {
     expect(turns).toEqual([]);
   });
 
+  it("turns with no reading between them count as one, unless they went to and fro", () => {
+    const readings = [aReading({ minutes: 0, value: -2 }), aReading({ minutes: 3, value: -1.1 })];
+    const turned = (second: number) => [
+      anAdjustment({ minutes: 1, turns: 0.125 }),
+      anAdjustment({ minutes: 2, turns: second }),
+    ];
+    const [learned] = learnedTurns(readings, turned(0.1), "speed");
+    expect(learned.turns).toBeCloseTo(0.225, 9);
+    expect(learned.change).toBeCloseTo(0.9, 9);
+    expect(learnedTurns(readings, turned(-0.1), "speed")).toEqual([]);
+  });
+
+  it("nothing is learned of one adjuster while another was turned too", () => {
+    const readings = [aReading({ minutes: 0, value: -2 }), aReading({ minutes: 3, value: -1 })];
+    const both = [anAdjustment({ minutes: 1 }), anAdjustment({ minutes: 2, adjusterId: "other" })];
+    expect(learnedTurns(readings, both, "speed")).toEqual([]);
+    expect(learnedTurns(readings, both, "other")).toEqual([]);
+  });
+
   it("uses the corrected amount of a turn", () => {
     const wrong = anAdjustment({ minutes: 1, turns: 1 });
     const right = anAdjustment({ minutes: 1, turns: 0.25, supersedes: wrong.id });

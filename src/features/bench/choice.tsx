@@ -6,6 +6,8 @@ interface ChoiceProps<T extends string> {
   choices: readonly T[];
   value: T | undefined;
   disabled?: boolean;
+  /** Written before each choice, where the choices alone do not say what they are of. */
+  before?: string;
   onChoose(value: T | undefined): void;
 }
 
@@ -15,6 +17,7 @@ export function Choice<T extends string>({
   choices,
   value,
   disabled = false,
+  before = "",
   onChoose,
 }: ChoiceProps<T>) {
   return (
@@ -29,6 +32,7 @@ export function Choice<T extends string>({
     >
       {choices.map((choice) => (
         <ToggleButton key={choice} value={choice} sx={{ minHeight: 44, textTransform: "none", px: 0.5 }}>
+          {before}
           {choice}
         </ToggleButton>
       ))}

@@ -63,6 +63,7 @@ export function NowPlaying({
           />
           <Choice
             label="Pitch control at its"
+            before="pitch "
             choices={PITCHES}
             value={circumstances.pitch}
             onChoose={(pitch) => onChange({ ...circumstances, pitch })}

@@ -40,7 +40,7 @@ export function AdjusterRow({ place, adjuster, onChange, onRemove }: AdjusterRow
           const [sets, kind] = target.value.split(" ") as [TypedAdjuster["sets"], TypedAdjuster["kind"]];
           onChange({ ...adjuster, sets, kind });
         }}
-        sx={{ width: 190 }}
+        sx={{ width: 216 }}
       >
         {Object.entries(USES).map(([use, says]) => (
           <MenuItem key={use} value={use}>
@@ -48,7 +48,7 @@ export function AdjusterRow({ place, adjuster, onChange, onRemove }: AdjusterRow
           </MenuItem>
         ))}
       </TextField>
-      {text("where", "Where it sits", 300)}
+      {text("where", "Where it sits", 280)}
       {adjuster.kind === "turn" && text("speeds", "Only at, cm/s", 130)}
       <Button color="inherit" size="small" onClick={onRemove} sx={{ ml: "auto" }}>
         Remove

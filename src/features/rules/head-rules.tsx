@@ -15,7 +15,7 @@ import { ResponseChart } from "@/ui/response-chart";
 import { useKeptForm } from "../use-kept-form";
 import { AnswerLine } from "./answer-line";
 import { FREQUENCIES } from "./frequencies";
-import { typedNumber } from "./number-field";
+import { typedNumbers } from "./number-field";
 import { NumberRow } from "./number-row";
 
 const LOSSES = { speed: "4.76", frequency: "10000", spacing: "0.5", gap: "1.2", coating: "4" };
@@ -23,9 +23,7 @@ const LOSSES = { speed: "4.76", frequency: "10000", spacing: "0.5", gap: "1.2", 
 /** Wavelength, and what spacing, gap and coating cost there. */
 export function LossRule() {
   const { form, change } = useKeptForm("rule-losses", () => LOSSES);
-  const [speed, hz, spacing, gap, coating] = (
-    ["speed", "frequency", "spacing", "gap", "coating"] as const
-  ).map((key) => typedNumber(form[key]));
+  const { speed, frequency: hz, spacing, gap, coating } = typedNumbers(form);
   const valid = speed > 0 && hz > 0 && [spacing, gap, coating].every((one) => one >= 0);
   const at = (frequencyHz: number) => {
     const wavelength = wavelengthMicrometres(speed, frequencyHz);
@@ -81,9 +79,7 @@ const AZIMUTH = { phase: "30", frequency: "10000", spacing: "0.9", width: "0.6",
 /** What a phase between the channels means in time, tilt and loss. */
 export function AzimuthRule() {
   const { form, change } = useKeptForm("rule-azimuth", () => AZIMUTH);
-  const [phase, hz, spacingMm, widthMm, speedCmPerS] = (
-    ["phase", "frequency", "spacing", "width", "speed"] as const
-  ).map((key) => typedNumber(form[key]));
+  const { phase, frequency: hz, spacing: spacingMm, width: widthMm, speed: speedCmPerS } = typedNumbers(form);
   const valid = Number.isFinite(phase) && [hz, spacingMm, widthMm, speedCmPerS].every((one) => one > 0);
   const delay = phase / 360 / hz;
   const tilt = tiltOf(delay, { spacingMm, speedCmPerS });
@@ -115,9 +111,7 @@ const LOAD = { inductance: "100", capacitance: "470", resistance: "47", lift: ""
 /** Resonance of a head with what is across it, and the capacitor for a wanted lift. */
 export function HeadLoadRule() {
   const { form, change } = useKeptForm("rule-head-load", () => LOAD);
-  const [mh, pf, kilohms, lift, at] = (
-    ["inductance", "capacitance", "resistance", "lift", "at"] as const
-  ).map((key) => typedNumber(form[key]));
+  const { inductance: mh, capacitance: pf, resistance: kilohms, lift, at } = typedNumbers(form);
   const inductanceHenries = mh / 1000;
   const load = {
     inductanceHenries,
@@ -183,7 +177,7 @@ const PARTS = { present: "12", wanted: "10" };
 /** What goes in parallel with a part that is there, to make the one that is wanted. */
 export function PartsRule() {
   const { form, change } = useKeptForm("rule-parts", () => PARTS);
-  const [present, wanted] = [form.present, form.wanted].map(typedNumber);
+  const { present, wanted } = typedNumbers(form);
   const possible = wanted > 0 && present > wanted;
   const exact = possible ? parallelFor(present, wanted) : NaN;
   const nearest = possible ? nearestPreferred(exact, "E24") : NaN;

@@ -7,7 +7,7 @@ import { fluxivityBy, fluxivityDb, type FluxMethod } from "@/core/workshop/fluxi
 import { Card } from "@/ui/card";
 import { useKeptForm } from "../use-kept-form";
 import { AnswerLine } from "./answer-line";
-import { NumberField, typedNumber } from "./number-field";
+import { NumberField, typedNumbers } from "./number-field";
 import { NumberRow } from "./number-row";
 
 const FLUX = { tape: "250", tapeMethod: "din", machine: "200", machineMethod: "ansi" };
@@ -15,7 +15,7 @@ const FLUX = { tape: "250", tapeMethod: "din", machine: "200", machineMethod: "a
 /** How far a reference tape's level lies from the machine's operating level. */
 export function FluxivityRule() {
   const { form, change } = useKeptForm("rule-fluxivity", () => FLUX);
-  const [tape, machine] = [form.tape, form.machine].map(typedNumber);
+  const { tape, machine } = typedNumbers(form);
   const [tapeMethod, machineMethod] = [form.tapeMethod, form.machineMethod] as FluxMethod[];
   const valid = tape > 0 && machine > 0;
   const db = valid
@@ -68,7 +68,7 @@ const VOLTS_AT_0_DBU = Math.sqrt(0.6);
 /** Two levels in volts or percent as decibels. */
 export function DecibelRule() {
   const { form, change } = useKeptForm("rule-decibels", () => DECIBELS);
-  const [first, second] = [form.first, form.second].map(typedNumber);
+  const { first, second } = typedNumbers(form);
   const db = 20 * Math.log10(first / second);
   return (
     <Card title="Decibels">

@@ -4,6 +4,13 @@ import TextField from "@mui/material/TextField";
 export const typedNumber = (text: string): number =>
   text.trim() === "" ? NaN : Number(text.trim().replace("−", "-").replace(",", "."));
 
+/** Every text of a form as a number. */
+export const typedNumbers = <Key extends string>(form: Record<Key, string>): Record<Key, number> =>
+  Object.fromEntries(Object.entries<string>(form).map(([key, text]) => [key, typedNumber(text)])) as Record<
+    Key,
+    number
+  >;
+
 interface NumberFieldProps {
   label: string;
   value: string;

@@ -1,6 +1,7 @@
 "use client";
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
+import type { ReactNode } from "react";
 import { PageFrame } from "../shell/page-frame";
 import { BeltRule } from "./belt-rule";
 import { EqualisationRule } from "./equalisation-rule";
@@ -21,39 +22,38 @@ export function RulesPage() {
           alignItems: "start",
         }}
       >
-        <Box sx={{ display: "flex", flexDirection: "column", gap: 2 }}>
-          <Typography component="h2" variant="h2">
-            Speed without a reference tape
-          </Typography>
+        <Column title="Speed without a reference tape">
           <TimedTapeRule />
           <MatchRule />
           <HumRule />
           <TuningRule />
-        </Box>
-        <Box sx={{ display: "flex", flexDirection: "column", gap: 2 }}>
-          <Typography component="h2" variant="h2">
-            Belt
-          </Typography>
+        </Column>
+        <Column title="Belt">
           <BeltRule />
-        </Box>
-        <Box sx={{ display: "flex", flexDirection: "column", gap: 2 }}>
-          <Typography component="h2" variant="h2">
-            Playback
-          </Typography>
+        </Column>
+        <Column title="Playback">
           <FluxivityRule />
           <EqualisationRule />
           <DecibelRule />
           <PartsRule />
-        </Box>
-        <Box sx={{ display: "flex", flexDirection: "column", gap: 2 }}>
-          <Typography component="h2" variant="h2">
-            Head
-          </Typography>
+        </Column>
+        <Column title="Head">
           <AzimuthRule />
           <LossRule />
           <HeadLoadRule />
-        </Box>
+        </Column>
       </Box>
     </PageFrame>
+  );
+}
+
+function Column({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <Box sx={{ display: "flex", flexDirection: "column", gap: 2 }}>
+      <Typography component="h2" variant="h2">
+        {title}
+      </Typography>
+      {children}
+    </Box>
   );
 }
