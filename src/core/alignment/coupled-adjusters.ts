@@ -1,7 +1,7 @@
 import { Matrix, pseudoInverse } from "ml-matrix";
 import { actsAt } from "./job-speeds";
-import { inForce, type Adjuster } from "./records";
-import { readingsOf, type JobRecords } from "./station-state";
+import { inForce, type Adjuster, type JobRecords } from "./records";
+import { readingsOf } from "./station-state";
 import { effectOf, learnedTurns, type LearnedTurn } from "./turn-guidance";
 
 /** The speed error at one tape speed, as far as it is known. */

@@ -1,5 +1,4 @@
-import type { Adjuster, Job, Machine } from "./records";
-import type { JobRecords } from "./station-state";
+import type { Adjuster, Job, Machine, JobRecords } from "./records";
 
 export interface JobSpeed {
   speedCmPerS: number;

@@ -168,6 +168,14 @@ export const adjustmentSchema = z.object({
 });
 export type Adjustment = z.infer<typeof adjustmentSchema>;
 
+/** A job with its machine and everything that was logged in it. */
+export interface JobRecords {
+  job: Job;
+  machine: Machine;
+  readings: Reading[];
+  adjustments: Adjustment[];
+}
+
 /** The records that still count: those that no later one supersedes, oldest first. */
 export function inForce<T extends { id: string; at: string; supersedes: string | null }>(records: T[]): T[] {
   const superseded = new Set(records.map((record) => record.supersedes));

@@ -1,8 +1,15 @@
 import { atSpeed, speedsOf } from "./job-speeds";
 import { limitFor } from "./limits";
 import { pitchRange, type PitchRange } from "./pitch-range";
-import { inForce, QUANTITIES, type Adjustment, type Quantity, type Reading } from "./records";
-import { decidingQuantity, readingVerdict, stationState, upsetBy, type JobRecords } from "./station-state";
+import {
+  inForce,
+  QUANTITIES,
+  type Adjustment,
+  type Quantity,
+  type Reading,
+  type JobRecords,
+} from "./records";
+import { decidingQuantity, readingVerdict, stationState, upsetBy } from "./station-state";
 import { ROUTE, type Station } from "./stations";
 import type { Verdict } from "./verdict";
 

@@ -2,8 +2,8 @@ import { limitFor, primaryFlutter } from "./limits";
 import { atSpeed, speedsOf } from "./job-speeds";
 import {
   inForce,
+  type JobRecords,
   type Adjustment,
-  type Job,
   type Machine,
   type Quantity,
   type Reading,
@@ -14,13 +14,6 @@ import { verdictOf, type Verdict } from "./verdict";
 
 /** How a station's piece of tape is drawn. */
 export type StationState = "blank" | "found" | "settled" | "stale" | "failed";
-
-export interface JobRecords {
-  job: Job;
-  machine: Machine;
-  readings: Reading[];
-  adjustments: Adjustment[];
-}
 
 /** The quantity that decides at a measuring station. */
 export function decidingQuantity(station: StationId, machine: Machine): Quantity {

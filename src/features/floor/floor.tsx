@@ -1,4 +1,5 @@
 "use client";
+import type { JobRecords } from "@/core/alignment/records";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
@@ -8,7 +9,7 @@ import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
-import { presentStation, toRepeat, type JobRecords } from "@/core/alignment/station-state";
+import { presentStation, toRepeat } from "@/core/alignment/station-state";
 import { importBundle } from "@/storage/bundles";
 import { loadDemoWorkshop } from "@/storage/first-visit";
 import { FileButton } from "@/ui/file-button";

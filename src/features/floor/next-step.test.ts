@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { JobRecords } from "@/core/alignment/station-state";
+import type { JobRecords } from "@/core/alignment/records";
 import { aJob, aMachine, anAdjustment, aReading } from "@/testing/records";
 import { ROUTE } from "@/core/alignment/stations";
 import { nextStep } from "./next-step";

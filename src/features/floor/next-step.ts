@@ -1,3 +1,4 @@
+import type { JobRecords } from "@/core/alignment/records";
 import { atSpeed, speedsOf } from "@/core/alignment/job-speeds";
 import {
   measuredState,
@@ -5,7 +6,6 @@ import {
   presentStation,
   readingVerdict,
   toRepeat,
-  type JobRecords,
 } from "@/core/alignment/station-state";
 import { limitFor } from "@/core/alignment/limits";
 import { fixed } from "@/core/formats/number-text";

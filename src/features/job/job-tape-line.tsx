@@ -1,5 +1,6 @@
+import type { JobRecords } from "@/core/alignment/records";
 import { memo } from "react";
-import { presentStation, stationState, type JobRecords } from "@/core/alignment/station-state";
+import { presentStation, stationState } from "@/core/alignment/station-state";
 import { ROUTE, type Station } from "@/core/alignment/stations";
 import { TapeLine } from "@/ui/tape-line";
 

@@ -1,7 +1,6 @@
 import { useLiveQuery } from "dexie-react-hooks";
 import { speedsOf } from "@/core/alignment/job-speeds";
-import type { Job } from "@/core/alignment/records";
-import type { JobRecords } from "@/core/alignment/station-state";
+import type { Job, JobRecords } from "@/core/alignment/records";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import { database } from "@/storage/database";
 
