@@ -1,4 +1,5 @@
 import { amplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
+import { summitNear } from "@/core/dsp/spectral-summit";
 
 const SPECTRUM_SIZE = 16384;
 /** One look per this many samples is enough to know which tone plays. */
@@ -94,7 +95,7 @@ export class InputCheck {
     return {
       nearHz,
       purity: powerIn(0.95 * nearHz, 1.05 * nearHz) / powerIn(0.7 * nominalHz, 1.3 * nominalHz),
-      strongestHz: strongest * binHz,
+      strongestHz: (strongest + summitNear(this.power, strongest).shift) * binHz,
       strongestAboveDb: 10 * Math.log10(this.power[strongest] / this.power[near]),
     };
   }
