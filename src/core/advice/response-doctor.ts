@@ -39,7 +39,8 @@ const FLAT_WITHIN_DB = 0.5;
 /** A machine with nothing wrong is met more often than any one fault. */
 const USUALLY_FLAT = 4;
 const MOST_SHOWN = 6;
-const FEWEST_POINTS = 4;
+/** Fewer points explain nothing. */
+export const FEWEST_POINTS = 4;
 
 interface Fit {
   causes: ResponseCause[];
@@ -78,14 +79,7 @@ export function explainResponse(
       return [{ ...fit, cost: fit.cost + TWO_CAUSES }];
     }),
   );
-  const known = [
-    named(level, points),
-    ...alone.map((fit) => named(fit, points)),
-    ...leveled.map((fit) => named(fit, points)),
-    ...pairs.map((fit) => named(fit, points)),
-  ];
-  const all = [...known, unknownCause(points)];
-  return weighed(all);
+  return weighed([...[level, ...alone, ...leveled, ...pairs].map(named), unknownCause(points)]);
 }
 
 type Weighed = Omit<ResponseExplanation, "probability"> & { cost: number };
@@ -224,7 +218,7 @@ const sharesOf = ({ parameters }: ResponseCause, values: number[]): number[] =>
     logarithmic ? Math.log(values[i] / from) / Math.log(to / from) : (values[i] - from) / (to - from),
   );
 
-function named({ causes, values, offsetDb, ...fit }: Fit, points: CurvePoint[]): Weighed {
+function named({ causes, values, offsetDb, ...fit }: Fit): Weighed {
   const ids = causes.map(({ id }) => id);
   const isLevel = causes.length === 0 || Math.abs(offsetDb) > REFERENCE_OFF_DB;
   const flat = causes.length === 0 && Math.abs(offsetDb) <= FLAT_WITHIN_DB;
@@ -245,7 +239,6 @@ function named({ causes, values, offsetDb, ...fit }: Fit, points: CurvePoint[]):
     ) as Record<string, number>,
     name: flat ? "nothing" : [...names, ...(isLevel ? [levelName] : [])].join(", with "),
     tryFirst: first?.tryFirst ?? "Set the playback level.",
-    fittedDb: points.map((_, i) => fit.fittedDb[i]),
   };
 }
 

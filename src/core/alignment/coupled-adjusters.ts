@@ -17,6 +17,8 @@ export interface Place {
 export interface TriedAdjuster {
   adjuster: Adjuster;
   turnsAt: ReadonlyMap<number, LearnedTurn[]>;
+  /** What those turns taught, percent a turn: 0 where it is said not to act, null where that was not seen yet. */
+  perTurnAt: ReadonlyMap<number, number | null>;
   /** Turns made since the last reading at each tape speed. */
   sinceAt: ReadonlyMap<number, number>;
 }
@@ -143,14 +145,8 @@ function strongest(one: TriedAdjuster, places: Place[]): { place: Place; effect:
   return acts.reduce((best, next) => (Math.abs(next.effect) > Math.abs(best.effect) ? next : best));
 }
 
-/** Percent a turn at a place; 0 where it is said not to act, null where that was not seen yet. */
-function effectAt({ adjuster, turnsAt }: TriedAdjuster, place: Place | undefined): number | null {
-  if (!place) return null;
-  if (!actsAt(adjuster, place.speedCmPerS)) return 0;
-  const turns = turnsAt.get(place.speedCmPerS) ?? [];
-  if (turns.length === 0) return null;
-  return effectOf(turns)?.perTurn ?? 0;
-}
+const effectAt = ({ perTurnAt }: TriedAdjuster, place: Place | undefined): number | null =>
+  (place && perTurnAt.get(place.speedCmPerS)) ?? null;
 
 /** The turns of each adjuster that bring the places nearest to right, in units of what is good enough at each. */
 function solve(tried: TriedAdjuster[], places: Place[]) {
@@ -182,11 +178,15 @@ export function triedAdjuster(
   before: ReadonlyMap<number, LearnedTurn[]> = new Map(),
 ): TriedAdjuster {
   const turnsAt = new Map<number, LearnedTurn[]>();
+  const perTurnAt = new Map<number, number | null>();
   const sinceAt = new Map<number, number>();
   for (const { speedCmPerS, records } of atSpeeds) {
     const readings = readingsOf(records, "speed");
     const learned = learnedTurns(readings, records.adjustments, adjuster.id);
-    turnsAt.set(speedCmPerS, [...(before.get(speedCmPerS) ?? []), ...learned]);
+    const turned = [...(before.get(speedCmPerS) ?? []), ...learned];
+    turnsAt.set(speedCmPerS, turned);
+    const seen = turned.length === 0 ? null : (effectOf(turned)?.perTurn ?? 0);
+    perTurnAt.set(speedCmPerS, actsAt(adjuster, speedCmPerS) ? seen : 0);
     const last = readings.at(-1)?.at ?? "";
     const since = inForce(records.adjustments).filter((a) => a.adjusterId === adjuster.id && a.at > last);
     sinceAt.set(
@@ -194,5 +194,5 @@ export function triedAdjuster(
       since.reduce((sum, { turns }) => sum + (turns ?? 0), 0),
     );
   }
-  return { adjuster, turnsAt, sinceAt };
+  return { adjuster, turnsAt, perTurnAt, sinceAt };
 }

@@ -26,6 +26,10 @@ export function withoutSpeed(job: Job): Pick<Job, "speedCmPerS" | "tapeId" | "ot
 export const speedAdjusters = ({ adjusters }: Machine): Adjuster[] =>
   adjusters.filter(({ sets, kind }) => sets === "speed" && kind === "turn");
 
+/** Which of them an adjuster is, from 0; −1 for one that does not set the speed. */
+export const speedAdjusterIndex = (machine: Machine, adjusterId: string | undefined): number =>
+  speedAdjusters(machine).findIndex(({ id }) => id === adjusterId);
+
 /** Whether an adjuster is said to act at a tape speed. */
 export const actsAt = ({ speedsCmPerS }: Adjuster, speedCmPerS: number): boolean =>
   speedsCmPerS === undefined || speedsCmPerS.includes(speedCmPerS);

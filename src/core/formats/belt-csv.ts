@@ -1,5 +1,5 @@
-import Papa from "papaparse";
 import { stockBeltSchema, type StockBelt } from "@/core/workshop/belt";
+import { csvRows } from "./csv-rows";
 import { firstIssue, ImportError, MOST_TEXT_BYTES } from "./import-error";
 
 const NUMBERS = ["insideMm", "thicknessMm", "widthMm", "inStock"] as const;
@@ -12,11 +12,7 @@ const NUMBERS = ["insideMm", "thicknessMm", "widthMm", "inStock"] as const;
 export function readBeltsCsv(text: string): StockBelt[] {
   if (text.length > MOST_TEXT_BYTES)
     throw new ImportError("The file is larger than any list of belts. Choose another file.");
-  const { data } = Papa.parse<Record<string, string>>(text.trim(), {
-    header: true,
-    skipEmptyLines: "greedy",
-    transformHeader: (header) => header.trim(),
-  });
+  const data = csvRows(text);
   if (data.length === 0 || !("insideMm" in data[0]))
     throw new ImportError(
       "This is not a list of belts: its first row must be name,section,insideMm,thicknessMm (widthMm and inStock if you like).",

@@ -1,6 +1,6 @@
-import Papa from "papaparse";
 import { z } from "zod";
 import type { CurvePoint } from "@/core/advice/response-doctor";
+import { csvRows } from "./csv-rows";
 import { firstIssue, ImportError, MOST_TEXT_BYTES } from "./import-error";
 
 const decimal = z
@@ -22,11 +22,7 @@ const rowSchema = z.object({
 export function readResponseCsv(text: string): CurvePoint[] {
   if (text.length > MOST_TEXT_BYTES)
     throw new ImportError("The file is larger than any response curve. Choose another file.");
-  const { data } = Papa.parse<Record<string, string>>(text.trim(), {
-    header: true,
-    skipEmptyLines: "greedy",
-    transformHeader: (header) => header.trim(),
-  });
+  const data = csvRows(text);
   if (data.length === 0 || !("frequencyHz" in data[0] && "levelDb" in data[0]))
     throw new ImportError("This is not a response curve: its first row must be frequencyHz,levelDb.");
   const points = data.map((row, i) => {

@@ -1,4 +1,4 @@
-import { explainResponse, type ResponseFindings } from "@/core/advice/response-doctor";
+import { explainResponse, FEWEST_POINTS, type ResponseFindings } from "@/core/advice/response-doctor";
 import { azimuthOf, monoSumDb, type Azimuth, type LadderTone } from "@/core/measure/azimuth";
 import { channelName } from "@/core/measure/channel-name";
 import { responseOf, type ResponsePoint } from "@/core/measure/response";
@@ -42,7 +42,6 @@ export interface ResponseChannel {
 const LOWEST_LADDER_HZ = 250;
 const TEN_KHZ = 10_000;
 const NEAR_10_KHZ = 0.03;
-const FEWEST_FOR_DOCTOR = 4;
 
 /** The ladder of a tape's tones and what it adds up to; null for one channel. */
 export function azimuthView(
@@ -117,7 +116,7 @@ export function playbackView(
     channels: channels.map((one) => ({
       ...one,
       findings:
-        one.points.length < FEWEST_FOR_DOCTOR
+        one.points.length < FEWEST_POINTS
           ? null
           : explainResponse(one.points, {
               speedCmPerS,

@@ -77,12 +77,11 @@ function OpenBench({
   const measuring = station.kind === "measure";
 
   const toTurn = useTurnAdvice(view, listener, sideTarget);
-  const { adjuster, turns, targetPercent } = toTurn;
+  const { adjuster, turns, slot, targetPercent } = toTurn;
   const { adjusters } = machine;
   const work = useMemo(() => adjusters.filter((a) => a.kind === "work"), [adjusters]);
   const [workId, chooseWork] = useChosenWork(work);
   const logAs = async (phase: Phase) => measuring && setNotice(await log(phase));
-  const slot = speedAdjusters(machine).findIndex(({ id }) => id === adjuster?.id);
   const turned = async (atStop = listener.practice?.trimmers[slot]?.atStop ?? false) => {
     setNotice(null);
     const chosen = station.id === "speed" ? adjuster : work.find(({ id }) => id === workId);

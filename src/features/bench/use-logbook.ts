@@ -7,7 +7,7 @@ import {
   type Phase,
   type StationId,
 } from "@/core/alignment/records";
-import { speedAdjusters } from "@/core/alignment/job-speeds";
+import { speedAdjusterIndex } from "@/core/alignment/job-speeds";
 import { readingsOf } from "@/core/alignment/station-state";
 import { frequencyUncertaintyOf } from "@/core/reference/reference-tape";
 import { keepRecording, StorageFullError } from "@/storage/recordings";
@@ -142,7 +142,7 @@ export function useLogbook(
       note: "",
       supersedes: null,
     });
-    const trimmer = speedAdjusters(view.machine).findIndex(({ id }) => id === adjuster.id);
+    const trimmer = speedAdjusterIndex(view.machine, adjuster.id);
     await listener.markTurn(trimmer < 0 ? null : trimmer);
     awaiting.current = { since: at };
   };

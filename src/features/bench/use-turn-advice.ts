@@ -5,7 +5,7 @@ import {
   type CoupledAdvice,
   type Place,
 } from "@/core/alignment/coupled-adjusters";
-import { actsAt, atSpeed, speedAdjusters, speedsOf } from "@/core/alignment/job-speeds";
+import { actsAt, atSpeed, speedAdjusterIndex, speedAdjusters, speedsOf } from "@/core/alignment/job-speeds";
 import { limitFor } from "@/core/alignment/limits";
 import type { Adjuster } from "@/core/alignment/records";
 import { sideSpeeds, targetFor } from "@/core/alignment/sides";
@@ -32,6 +32,8 @@ export interface ToTurn {
   targetPercent: number;
   /** What "I turned it" will log, clockwise positive. */
   turns: number;
+  /** Its slot on a practice machine; −1 when there is nothing to turn. */
+  slot: number;
   setTurns(turns: number): void;
 }
 
@@ -46,16 +48,15 @@ export function useTurnAdvice(view: JobView, listener: ListenerState, sideTarget
   const limit = limitFor(machine, "speedError") ?? 0.5;
   const goodEnough = Math.max(SMALLEST_GOOD_ENOUGH_PERCENT, Math.min(0.1, GOOD_ENOUGH_SHARE * limit));
 
-  const here = useMemo(() => atSpeed(view), [view]);
-  const readings = readingsOf(here, "speed");
-  const speed = listener.measured?.speed ?? null;
-  const value = (speed?.errorPercent ?? readings.at(-1)?.value ?? NaN) - sideTargetPercent;
-
-  const acting = speedAdjusters(machine).filter((one) => actsAt(one, job.speedCmPerS));
   const atSpeeds = useMemo(
     () => speedsOf(view.job).map(({ speedCmPerS }) => ({ speedCmPerS, records: atSpeed(view, speedCmPerS) })),
     [view],
   );
+  const here = atSpeeds.find(({ speedCmPerS }) => speedCmPerS === job.speedCmPerS)!.records;
+  const readings = readingsOf(here, "speed");
+  const speed = listener.measured?.speed ?? null;
+  const value = (speed?.errorPercent ?? readings.at(-1)?.value ?? NaN) - sideTargetPercent;
+  const acting = speedAdjusters(machine).filter((one) => actsAt(one, job.speedCmPerS));
   const tried = useMemo(
     () =>
       speedAdjusters(view.machine).map((one) =>
@@ -81,10 +82,10 @@ export function useTurnAdvice(view: JobView, listener: ListenerState, sideTarget
     speed ? speed.settled : !Number.isNaN(value),
     adjuster ? prior(adjuster.id, job.speedCmPerS) : [],
   );
-  const slot = speedAdjusters(machine).findIndex(({ id }) => id === adjuster?.id);
+  const slot = speedAdjusterIndex(machine, adjuster?.id);
   const [turns, setTurns] = useProposedTurns(advice, listener, slot);
   const targetPercent = sideTargetPercent + aimPercent;
-  return { adjusters: acting, adjuster, choose, advice, coupled, targetPercent, turns, setTurns };
+  return { adjusters: acting, adjuster, choose, advice, coupled, targetPercent, turns, slot, setTurns };
 }
 
 function coupledAdvice(

@@ -52,7 +52,7 @@ export function LossRule() {
           ["coating", "Coating, µm"],
         ]}
         values={form}
-        onChange={(key, value) => change({ [key]: value })}
+        change={change}
       />
       {valid && (
         <>
@@ -94,7 +94,7 @@ export function AzimuthRule() {
           ["speed", "Speed, cm/s"],
         ]}
         values={form}
-        onChange={(key, value) => change({ [key]: value })}
+        change={change}
       />
       {valid && (
         <AnswerLine
@@ -136,7 +136,7 @@ export function HeadLoadRule() {
           ["at", "at, Hz"],
         ]}
         values={form}
-        onChange={(key, value) => change({ [key]: value })}
+        change={change}
       />
       {valid && (
         <AnswerLine
@@ -189,7 +189,7 @@ export function PartsRule() {
           ["wanted", "It should be"],
         ]}
         values={form}
-        onChange={(key, value) => change({ [key]: value })}
+        change={change}
       />
       {possible ? (
         <AnswerLine

@@ -78,7 +78,7 @@ export function DecibelRule() {
           ["second", "Over, V or %"],
         ]}
         values={form}
-        onChange={(key, value) => change({ [key]: value })}
+        change={change}
       />
       {first > 0 && second > 0 && (
         <AnswerLine value={`${fixed(db, 2, true)}${THIN_SPACE}dB`} says="the first over the second" />
