@@ -37,7 +37,7 @@ export class BenchHands {
     return Number(await this.speed.getAttribute("aria-valuenow"));
   }
 
-  /** Turns a practice trimmer by whole degrees, clockwise positive, and says so. */
+  /** Turns a practice trimmer by whole degrees, clockwise positive, says so, and waits for what it did to be kept. */
   async turn(degrees: number, trimmer = ""): Promise<void> {
     const slot = this.page.getByRole("slider", { name: new RegExp(`${trimmer}.*practice trimmer`) });
     await slot.focus();
@@ -45,6 +45,8 @@ export class BenchHands {
       await this.page.keyboard.press(degrees > 0 ? "Shift+ArrowRight" : "Shift+ArrowLeft");
     await slot.blur();
     await this.page.keyboard.press("t");
+    // on a busy machine the number from before the turn may stand for a while; the kept reading cannot be older
+    await expect(this.slip.getByRole("listitem").first()).toContainText("working", { timeout: 30_000 });
   }
 
   /** What the turn card says: degrees with their sign, or null when there is nothing to turn. */
