@@ -5,10 +5,20 @@ import type { Adjustment, Job, Phase, Reading, StationId } from "@/core/alignmen
 import { ROUTE } from "@/core/alignment/stations";
 import { readBundle, writeBundle } from "@/core/formats/job-bundle";
 import { PracticeDeck } from "@/core/machine/practice-deck";
-import { practiceMachine } from "@/core/machine/practice-machines";
+import { PRACTICE_FULL_SCALE, practiceMachine } from "@/core/machine/practice-machines";
 import type { TransportParameters } from "@/core/machine/transport-parameters";
 import { TransportMeter } from "@/core/measure/transport-meter";
 import { DEMO_TAPES } from "@/core/reference/demo-tapes";
+import { measureToneBands } from "@/core/listen/measure-tone-bands";
+import { LivePlayback } from "@/core/listen/live-playback";
+import { soundInMemory } from "@/core/formats/sound-file";
+import { practiceTape } from "@/core/practice/practice-tape";
+import { slotOf } from "@/core/machine/practice-slots";
+import { levelTone, playbackLevel } from "@/core/alignment/playback-level";
+import { azimuthReadings, levelReadings, responseReadings } from "@/core/alignment/playback-readings";
+import { timeConstants, type ReferenceTape } from "@/core/reference/reference-tape";
+import { usualFormat } from "@/core/standards/track-formats";
+import { joined } from "@/core/dsp/joined";
 import { DEMO_MACHINES } from "@/core/practice/demo-machines";
 
 /*
@@ -18,6 +28,7 @@ import { DEMO_MACHINES } from "@/core/practice/demo-machines";
 
 const OUT = "public/demo";
 const SAMPLE_RATE_HZ = 48000;
+const BAND_SECONDS = 3;
 const readings: Reading[] = [];
 const adjustments: Adjustment[] = [];
 const jobs: Job[] = [];
@@ -51,29 +62,65 @@ class DemoJob {
     const meter = new TransportMeter(SAMPLE_RATE_HZ, 2, nominalHz);
     const seconds = station === "speed" ? 8 : 24;
     for (let i = 0; i < seconds; i++) meter.push(this.deck.render(SAMPLE_RATE_HZ));
-    const context: LogContext = {
-      newId,
-      jobId: this.job.id,
-      channel: "left",
-      tapeId: this.tape.id,
-      tapeUncertaintyPercent: this.tape.frequencyUncertaintyPercent,
-      nominalHz,
-      speedCmPerS: this.job.speedCmPerS,
-      phase,
-      at: this.now(),
-      source: { kind: "practice", name: practiceMachine(this.job.machineId).name },
-    };
+    const context = this.context(phase, this.tape);
     if (station === "speed") readings.push(speedReading(meter.speed(0).result!, context));
     else readings.push(...flutterReadings(meter.flutter(0).result!, context));
     return this;
   }
 
+  /** Plays a full alignment tape through and logs azimuth, level and response from it. */
+  async align(phase: Phase): Promise<this> {
+    const whole = DEMO_TAPES.find(({ id }) => id === "ssa-10")!;
+    // the first seconds of each band are enough
+    const tape = { ...whole, bands: whole.bands.map((band) => ({ ...band, seconds: BAND_SECONDS })) };
+    const machine = DEMO_MACHINES.find(({ id }) => id === this.job.machineId)!;
+    this.deck.load(practiceTape(tape));
+    this.deck.press("play");
+    const seconds = this.deck.status.lengthSeconds + 2;
+    const blocks = Array.from({ length: Math.ceil(seconds) }, () => this.deck.render(SAMPLE_RATE_HZ));
+    const channels = [0, 1].map((c) => Float32Array.from(joined(...blocks.map((block) => block[c]))));
+    const { bands } = await measureToneBands(soundInMemory(channels, SAMPLE_RATE_HZ), tape);
+    const { speedCmPerS } = this.job;
+    const now = new LivePlayback({
+      sampleRateHz: SAMPLE_RATE_HZ,
+      tape,
+      speedFactor: 1,
+      tracks: machine.tracks ?? usualFormat(speedCmPerS),
+      speedCmPerS,
+      equalisation: timeConstants(tape.equalisation, speedCmPerS),
+    }).take(bands);
+    const context = () => ({ ...this.context(phase, tape), channel: "both" });
+    readings.push(...azimuthReadings(now, machine, context()));
+    const tone = levelTone(now.tones)!;
+    const level = playbackLevel(tone, tape, machine, PRACTICE_FULL_SCALE);
+    readings.push(...levelReadings(level, tone.pair.seconds, context()));
+    readings.push(...responseReadings(now.response.channels, machine, context()));
+    return this;
+  }
+
+  private context(phase: Phase, tape: ReferenceTape): LogContext {
+    return {
+      newId,
+      jobId: this.job.id,
+      channel: "left",
+      tapeId: tape.id,
+      tapeUncertaintyPercent: tape.frequencyUncertaintyPercent,
+      nominalHz: speedTone(tape)!.frequencyHz,
+      speedCmPerS: this.job.speedCmPerS,
+      phase,
+      at: this.now(),
+      source: { kind: "practice", name: practiceMachine(this.job.machineId).name },
+    };
+  }
+
   turn(adjusterId: string, turns: number): this {
-    const turned = this.deck.transport.trimmers[0].turn(turns);
+    const { adjusters } = DEMO_MACHINES.find(({ id }) => id === this.job.machineId)!;
+    const adjuster = adjusters.find(({ id }) => id === adjusterId)!;
+    const turned = this.deck.trimmers[slotOf(adjuster, adjusters)!].turn(turns);
     adjustments.push({
       id: newId(),
       jobId: this.job.id,
-      station: "speed",
+      station: adjuster.sets,
       adjusterId,
       turns: turned,
       at: this.now(),
@@ -134,7 +181,7 @@ new DemoJob(
   .turn("speed-19", 0.5)
   .log("speed", "working");
 
-new DemoJob(
+const thoroughly = new DemoJob(
   job({
     number: "0409",
     machineId: "ellesby-c-3h",
@@ -145,7 +192,12 @@ new DemoJob(
     createdAt: "2026-11-16T09:15:00.000Z",
     done: allDone("intake", "service", "path", "clean"),
   }),
-  { "speed.errorPercent": 2.9 },
+  {
+    "speed.errorPercent": 2.9,
+    "head.azimuthArcMinutes": 3,
+    "head.weaveArcMinutes": 0.06,
+    "playback.leftT2ErrorPercent": -14,
+  },
   409,
 )
   .log("speed", "as found")
@@ -154,8 +206,14 @@ new DemoJob(
   .log("speed", "working")
   .turn("speed", -0.36)
   .log("speed", "as left")
-  .log("flutter", "as left")
-  .finish();
+  .log("flutter", "as left");
+await thoroughly.align("as found");
+await thoroughly
+  .turn("azimuth", -0.085)
+  .turn("level-right", 0.06)
+  .turn("equaliser-left", 0.24)
+  .align("as left");
+thoroughly.finish();
 
 jobs.push(
   job({

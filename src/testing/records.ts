@@ -17,6 +17,8 @@ export const aMachine = (fields: Partial<Machine> = {}): Machine => ({
   ],
   parts: [],
   tracks: null,
+  channels: 2,
+  operatingLevel: null,
   ...fields,
 });
 

@@ -5,6 +5,8 @@ export interface FanTone {
   /** Whole cycles counted in where they are known. */
   phaseDegrees: number;
   spreadDegrees: number;
+  /** Heard before the last turn: drawn hollow. */
+  old?: boolean;
 }
 
 interface AzimuthFanProps {
@@ -13,6 +15,8 @@ interface AzimuthFanProps {
   delaySeconds: number | null;
   /** The tone that azimuth is judged at. */
   judgedHz: number;
+  /** What passes at 10 kHz, degrees either way; drawn as a wedge. */
+  limitDegrees?: number | null;
 }
 
 const WIDTH = 430;
@@ -21,10 +25,11 @@ const LEFT = 58;
 const RIGHT = 14;
 const TOP = 16;
 const BOTTOM = 34;
+const TEN_KHZ = 10_000;
 const KHZ = [0, 5000, 10_000, 15_000];
 
 /** Phase of right behind left for each tone, and the straight line that a pure delay makes. */
-export function AzimuthFan({ tones, delaySeconds, judgedHz }: AzimuthFanProps) {
+export function AzimuthFan({ tones, delaySeconds, judgedHz, limitDegrees = null }: AzimuthFanProps) {
   const last = Math.max(12_000, ...tones.map(({ frequencyHz }) => 1.06 * frequencyHz));
   const reach = tones.flatMap(({ phaseDegrees, spreadDegrees }) => [
     phaseDegrees - spreadDegrees,
@@ -34,6 +39,7 @@ export function AzimuthFan({ tones, delaySeconds, judgedHz }: AzimuthFanProps) {
   const low = -niceAbove(-Math.min(-20, ...reach, delaySeconds === null ? 0 : 360 * last * delaySeconds));
   const x = (hz: number) => LEFT + (hz / last) * (WIDTH - LEFT - RIGHT);
   const y = (degrees: number) => TOP + ((high - degrees) / (high - low)) * (HEIGHT - TOP - BOTTOM);
+  const wedge = limitDegrees === null ? 0 : (limitDegrees * last) / TEN_KHZ;
   const judged = tones.find(({ frequencyHz }) => Math.abs(frequencyHz / judgedHz - 1) < 0.03);
   return (
     <svg
@@ -43,6 +49,12 @@ export function AzimuthFan({ tones, delaySeconds, judgedHz }: AzimuthFanProps) {
       aria-label={`Phase of right behind left: ${tones.map((t) => `${Math.round(t.phaseDegrees)}° at ${Math.round(t.frequencyHz)} Hz`).join(", ")}`}
       style={{ maxWidth: 560 }}
     >
+      {wedge > 0 && (
+        <path
+          d={`M${x(0)} ${y(0)} L${x(last)} ${Math.max(TOP, y(wedge))} V${Math.min(HEIGHT - BOTTOM, y(-wedge))} z`}
+          fill={token("window")}
+        />
+      )}
       {ticksBetween(low, high).map((degrees) => (
         <g key={degrees}>
           <line
@@ -85,7 +97,8 @@ export function AzimuthFan({ tones, delaySeconds, judgedHz }: AzimuthFanProps) {
             cx={x(tone.frequencyHz)}
             cy={y(tone.phaseDegrees)}
             r={tone === judged ? 8 : 5}
-            fill={tone === judged ? INK : token("leader")}
+            fill={tone === judged && !tone.old ? INK : token("leader")}
+            strokeDasharray={tone.old ? "2 2" : undefined}
           />
         </g>
       ))}

@@ -5,6 +5,8 @@ interface PhaseTraceProps {
   track: ArrayLike<number>;
   /** Right over left. */
   levelRatio: number;
+  /** Width on the screen, pixels. */
+  size?: number;
 }
 
 const SIZE = 220;
@@ -14,7 +16,7 @@ const TRACES = 8;
 const POINTS = 72;
 
 /** Left across, right up: a line for channels in phase, a circle for a quarter of a cycle; restless phase smears it. */
-export function PhaseTrace({ track, levelRatio }: PhaseTraceProps) {
+export function PhaseTrace({ track, levelRatio, size = SIZE }: PhaseTraceProps) {
   const chosen = Array.from(
     { length: Math.min(TRACES, track.length) },
     (_, i) => track[Math.floor(((i + 0.5) * track.length) / Math.min(TRACES, track.length))],
@@ -32,7 +34,7 @@ export function PhaseTrace({ track, levelRatio }: PhaseTraceProps) {
     .join("");
   const edge = MIDDLE - REACH;
   return (
-    <svg viewBox={`0 0 ${SIZE} ${SIZE + 26}`} width={SIZE} role="img" aria-label="Left against right">
+    <svg viewBox={`0 0 ${SIZE} ${SIZE + 26}`} width={size} role="img" aria-label="Left against right">
       <rect x={8} y={8} width={SIZE - 16} height={SIZE - 16} rx={8} fill="none" stroke={token("line")} />
       <line
         x1={edge}

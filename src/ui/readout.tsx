@@ -6,6 +6,7 @@ interface ReadoutProps {
   name: string;
   value: number | null;
   uncertainty: number;
+  unit?: string;
   decimals: number;
   signed: boolean;
   /** Said after the number, such as "fail". */
@@ -16,11 +17,15 @@ interface ReadoutProps {
   absent: string;
 }
 
-/** The one big number: percent, with its uncertainty, in digits that do not move as they change. */
+/** What the numbers of a unit stay within. */
+const SPAN: Record<string, number> = { "%": 15, "°": 3600, dB: 90 };
+
+/** The one big number, with its uncertainty, in digits that do not move as they change. */
 export function Readout({
   name,
   value,
   uncertainty,
+  unit = "%",
   decimals,
   signed,
   verdict,
@@ -33,9 +38,11 @@ export function Readout({
       role="meter"
       aria-label={name}
       aria-valuenow={value ?? undefined}
-      aria-valuemin={signed ? -15 : 0}
-      aria-valuemax={15}
-      aria-valuetext={value === null ? absent : `${number}${THIN_SPACE}%, ${verdict}`}
+      aria-valuemin={signed ? -SPAN[unit] || -15 : 0}
+      aria-valuemax={SPAN[unit] ?? 15}
+      aria-valuetext={
+        value === null ? absent : `${number}${unit === "°" ? "" : THIN_SPACE}${unit}, ${verdict}`
+      }
       sx={{ textAlign: "center", whiteSpace: "nowrap", containerType: "inline-size", py: small ? 0 : 1 }}
     >
       {value === null ? (
@@ -64,7 +71,7 @@ export function Readout({
             {number}
           </Box>
           <Box component="span" sx={{ fontSize: "6.2cqw", color: "text.secondary" }}>
-            % ±{THIN_SPACE}
+            {unit} ±{THIN_SPACE}
             {Math.max(uncertainty, 10 ** -decimals).toFixed(decimals)}
           </Box>
         </Box>

@@ -2,15 +2,21 @@
 import Box from "@mui/material/Box";
 import { useMemo } from "react";
 import { Line } from "react-chartjs-2";
+import type { Corridor } from "@/core/standards/tolerance-classes";
 import { useChartInk } from "./chart-ink";
 import "./chart-setup";
 
 export interface ResponseLine {
   label: string;
   points: Array<{ frequencyHz: number; db: number }>;
-  /** Channels have their own colour, stroke and mark everywhere; a model is a thin line without marks. */
-  look: "left" | "right" | "model" | "plain";
+  /**
+   * Channels have their own colour, stroke and mark everywhere; as found stands behind them, thin and hollow; a model is a
+   * thin line without marks.
+   */
+  look: Look;
 }
+
+export type Look = "left" | "right" | "left found" | "right found" | "model" | "plain";
 
 interface ResponseChartProps {
   label: string;
@@ -18,29 +24,63 @@ interface ResponseChartProps {
   height?: number;
   /** The scale is never closer than this either way of 0 dB. */
   leastDb?: number;
+  /** What passes, drawn as a band. */
+  corridor?: Corridor | null;
+}
+
+const CORRIDOR = "corridor";
+
+/** Upper and lower edge of what passes, with the space between them filled. */
+function corridorLines(corridor: Corridor | null, colour: string) {
+  if (!corridor) return [];
+  const edge = (db: number) => [corridor.fromHz, corridor.toHz].map((x) => ({ x, y: db }));
+  const plain = { label: CORRIDOR, borderWidth: 0, pointRadius: 0, pointHitRadius: 0, order: 9 };
+  return [
+    { ...plain, data: edge(corridor.db), backgroundColor: colour, fill: "+1" },
+    { ...plain, data: edge(-corridor.db) },
+  ];
 }
 
 const THIRDS = [31.5, 63, 125, 250, 500, 1000, 2000, 4000, 8000, 16000];
 const hertz = (hz: number) => (hz >= 1000 ? `${hz / 1000}k` : String(hz));
 
 /** Levels against frequency, on the usual logarithmic axis. */
-export function ResponseChart({ label, lines, height = 240, leastDb = 3 }: ResponseChartProps) {
-  const { ink, soft, line, oxide, left, right } = useChartInk();
+export function ResponseChart({
+  label,
+  lines,
+  height = 240,
+  leastDb = 3,
+  corridor = null,
+}: ResponseChartProps) {
+  const { ink, soft, line, oxide, left, right, window } = useChartInk();
   const data = useMemo(
     () => ({
-      datasets: lines.map(({ label: name, points, look }) => ({
-        label: name,
-        data: points.map(({ frequencyHz, db }) => ({ x: frequencyHz, y: db })),
-        borderColor: { left, right, model: oxide, plain: ink }[look],
-        backgroundColor: { left, right, model: oxide, plain: ink }[look],
-        borderWidth: look === "model" ? 1.5 : 2,
-        borderDash: look === "right" ? [6, 4] : look === "model" ? [2, 3] : [],
-        pointStyle: ({ left: "circle", right: "rect", model: "line", plain: "line" } as const)[look],
-        pointRadius: look === "left" || look === "right" ? 4 : 0,
-        pointHitRadius: 8,
-      })),
+      datasets: [
+        ...lines.map(({ label: name, points, look }) => {
+          const colour = look.startsWith("left")
+            ? left
+            : look.startsWith("right")
+              ? right
+              : look === "model"
+                ? oxide
+                : ink;
+          const found = look.endsWith("found");
+          return {
+            label: name,
+            data: points.map(({ frequencyHz, db }) => ({ x: frequencyHz, y: db })),
+            borderColor: colour,
+            backgroundColor: found ? "transparent" : colour,
+            borderWidth: found ? 1 : look === "model" ? 1.5 : 2,
+            borderDash: look === "right" ? [6, 4] : look === "model" || found ? [2, 3] : [],
+            pointStyle: look.startsWith("left") ? "circle" : look.startsWith("right") ? "rect" : "line",
+            pointRadius: look === "left" || look === "right" ? 4 : found ? 3 : 0,
+            pointHitRadius: 8,
+          };
+        }),
+        ...corridorLines(corridor, window),
+      ],
     }),
-    [lines, ink, oxide, left, right],
+    [lines, ink, oxide, left, right, window, corridor],
   );
   const values = lines.flatMap(({ points }) => points.map(({ db }) => db)).filter(Number.isFinite);
   const title = (text: string) => ({ display: true, text, color: soft, font: { size: 13 } });
@@ -57,9 +97,16 @@ export function ResponseChart({ label, lines, height = 240, leastDb = 3 }: Respo
           plugins: {
             legend: {
               display: lines.length > 1,
-              labels: { color: soft, usePointStyle: true, boxHeight: 7, font: { size: 13 } },
+              labels: {
+                color: soft,
+                usePointStyle: true,
+                boxHeight: 7,
+                font: { size: 13 },
+                filter: ({ text }) => text !== CORRIDOR,
+              },
             },
             tooltip: {
+              filter: ({ dataset }) => dataset.label !== CORRIDOR,
               callbacks: {
                 title: ([item]) => `${Math.round(item.parsed.x ?? 0)} Hz`,
                 label: (item) =>

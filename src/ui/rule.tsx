@@ -1,9 +1,10 @@
 import Box from "@mui/material/Box";
 import { fixed } from "@/core/formats/number-text";
+import { UNIT_WORDS, type Unit } from "@/core/alignment/quantities";
 import { INK, READING_FONT, SOFT, token } from "./theme";
 
 interface RuleProps {
-  /** Present reading, its uncertainty, and the limits of the window, all in percent. */
+  /** Present reading, its uncertainty, and the limits of the window, all in one unit. */
   value: number | null;
   uncertainty: number;
   window: { from: number; to: number } | null;
@@ -15,6 +16,7 @@ interface RuleProps {
   ends: [string, string];
   /** Runs from zero instead of either way from it. */
   oneSided?: boolean;
+  unit?: Unit;
 }
 
 const WIDTH = 680;
@@ -22,11 +24,13 @@ const HEIGHT = 116;
 const BASE = 66;
 const MARGIN = 34;
 const SPANS = [0.02, 0.05, 0.1, 0.2, 0.5, 1, 2, 5, 10, 20];
+const SPANS_DEGREES = [20, 45, 90, 180, 360, 900, 1800, 3600];
 
 /** The narrowest scale, in steps of 1, 2, 5, that holds the reading and its window. */
-export function spanFor(value: number, window: number): number {
+export function spanFor(value: number, window: number, unit: Unit = "%"): number {
   const needed = Math.max(1.15 * Math.abs(value), 1.3 * window);
-  return SPANS.find((span) => span >= needed) ?? SPANS[SPANS.length - 1];
+  const spans = unit === "°" ? SPANS_DEGREES : SPANS;
+  return spans.find((span) => span >= needed) ?? spans[spans.length - 1];
 }
 
 /** Decimals that the labels of a scale need, a label every half span. */
@@ -46,8 +50,13 @@ export function Rule({
   target = 0,
   ends,
   oneSided = false,
+  unit = "%",
 }: RuleProps) {
-  const span = spanFor(value ?? asFound ?? 0, window ? Math.max(Math.abs(window.from), window.to) : 0.05);
+  const span = spanFor(
+    value ?? asFound ?? 0,
+    window ? Math.max(Math.abs(window.from), window.to) : 0.05,
+    unit,
+  );
   const low = oneSided ? 0 : -span;
   const x = (t: number) =>
     MARGIN + ((Math.min(span, Math.max(low, t)) - low) / (span - low)) * (WIDTH - 2 * MARGIN);
@@ -62,7 +71,7 @@ export function Rule({
         viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
         width="100%"
         role="img"
-        aria-label={`Ruler from ${fixed(low, decimals)} to ${fixed(span, decimals, true)} percent`}
+        aria-label={`Ruler from ${fixed(low, decimals)} to ${fixed(span, decimals, true)} ${UNIT_WORDS[unit]}`}
       >
         {window && (
           <rect
@@ -139,7 +148,7 @@ export function Rule({
           {ends[0]}
         </text>
         <text x={WIDTH / 2} y={HEIGHT - 3} textAnchor="middle" fontSize={12.5} fill={SOFT}>
-          {oneSided ? `0 to ${fixed(span, decimals)} %` : `scale ±${fixed(span, decimals)} %`}
+          {oneSided ? `0 to ${fixed(span, decimals)} ${unit}` : `scale ±${fixed(span, decimals)} ${unit}`}
         </text>
         <text x={WIDTH - MARGIN} y={HEIGHT - 3} textAnchor="end" fontSize={12.5} fill={SOFT}>
           {ends[1]}

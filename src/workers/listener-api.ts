@@ -1,4 +1,8 @@
 import type { SideFinding } from "@/core/listen/find-sides";
+import type { explainResponse, ResponseFindings } from "@/core/advice/response-doctor";
+import type { PlaybackNow } from "@/core/listen/live-playback";
+import type { HeadTracks } from "@/core/listen/playback-view";
+import type { ResponsePoint } from "@/core/measure/response";
 import type { ListeningResult } from "@/core/listen/live-listening";
 import type { Geometry, TransportView } from "@/core/listen/transport-view";
 import type { DeckKey, DeckStatus } from "@/core/machine/practice-deck";
@@ -27,6 +31,8 @@ export interface ListenFor {
   nominalHz: number;
   evidenceSeconds: number;
   geometry: Geometry;
+  /** Of the playback head; null for the usual ones of the tape speed. */
+  tracks: HeadTracks | null;
 }
 
 export interface PracticeStart {
@@ -34,6 +40,8 @@ export interface PracticeStart {
   seed: number;
   /** Where the slot of each trimmer was left. */
   turnedTo: number[];
+  /** What was done to it, by the names of `usual-work`. */
+  done: string[];
 }
 
 export interface InputStart {
@@ -58,6 +66,8 @@ export interface FileMeasurement {
   channels: FileChannel[];
   /** Of the channel with the most flutter; null when there is no steady tone. */
   transport: TransportView | null;
+  /** Azimuth, level and response, of a tape with several tones; null for others. */
+  playback: PlaybackNow | null;
 }
 
 /** Harmonics and noise of a device whose output is cabled to its input. */
@@ -77,6 +87,8 @@ export interface ListenerApi {
     onResult: (result: ListeningResult, deck: DeckStatus) => void,
   ): Promise<PracticeState>;
   turnPractice(trimmer: number, turns: number): Promise<PracticeState>;
+  /** Does work on the practice machine, if it has what that mends. */
+  repairPractice(work: string): Promise<void>;
   pressKey(key: DeckKey): Promise<PracticeState>;
   /** Puts in another tape; null is a blank one. */
   loadTape(tape: ReferenceTape | null): Promise<PracticeState>;
@@ -94,6 +106,14 @@ export interface ListenerApi {
     onStall: () => void,
   ): Promise<void>;
   showFlutter(wanted: boolean): Promise<void>;
+  /** Whether the tones of the tape are collected. */
+  showPlayback(wanted: boolean): Promise<void>;
+  /** The other direction plays, or another head: what was collected does not belong to it. */
+  clearPlayback(): Promise<void>;
+  /** The search for the loudest point begins anew. */
+  clearHold(): Promise<void>;
+  /** What a response looks like. */
+  explain(points: ResponsePoint[], curve: Parameters<typeof explainResponse>[1]): Promise<ResponseFindings>;
   /** Begins or ends the log of a long run. */
   watch(wanted: boolean): Promise<void>;
   /** Something was turned just now. */
@@ -108,7 +128,7 @@ export interface ListenerApi {
   /** Null when it was cancelled. Rejects with a sentence for a file that cannot be read. */
   measureFile(
     file: File,
-    listenFor: Pick<ListenFor, "tape" | "speedFactor" | "nominalHz" | "geometry">,
+    listenFor: Omit<ListenFor, "evidenceSeconds">,
     onProgress: (share: number) => void,
   ): Promise<FileMeasurement | null>;
   cancelFile(): Promise<void>;

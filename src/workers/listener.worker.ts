@@ -7,6 +7,11 @@ import { findSides } from "@/core/listen/find-sides";
 import { atSpeed, LiveListening } from "@/core/listen/live-listening";
 import { worstTransport, type Geometry } from "@/core/listen/transport-view";
 import { loopBackOf } from "@/core/listen/loop-back";
+import { explainResponse } from "@/core/advice/response-doctor";
+import { LivePlayback } from "@/core/listen/live-playback";
+import { measureToneBands } from "@/core/listen/measure-tone-bands";
+import { timeConstants } from "@/core/reference/reference-tape";
+import { usualFormat } from "@/core/standards/track-formats";
 import { measureRecording } from "@/core/listen/measure-recording";
 import { PracticeDeck } from "@/core/machine/practice-deck";
 import type { Tape } from "@/core/machine/tape";
@@ -25,6 +30,7 @@ const STARTING_SECONDS = 2;
 
 let live: LiveListening | null = null;
 let withFlutter = false;
+let withPlayback = false;
 let deck: PracticeDeck | null = null;
 let tape: Tape | null = null;
 let sequence: Sequence | null = null;
@@ -45,7 +51,7 @@ function stop(): void {
 
 function practiceState(): PracticeState {
   if (!deck) throw new Error("The practice machine is switched off. Start it under Practice.");
-  const trimmers = deck.transport.trimmers.map(({ slotTurns, atStop }) => ({ slotTurns, atStop }));
+  const trimmers = deck.trimmers.map(({ slotTurns, atStop }) => ({ slotTurns, atStop }));
   return { trimmers, deck: deck.status };
 }
 
@@ -57,11 +63,12 @@ async function inserted(content: Tape): Promise<Tape> {
 }
 
 const api: ListenerApi = {
-  async startPractice({ parameters, seed, turnedTo }, listenFor, onResult) {
+  async startPractice({ parameters, seed, turnedTo, done }, listenFor, onResult) {
     stop();
     const content = await inserted(practiceTape(listenFor.tape));
     deck = new PracticeDeck({ parameters, seed, sampleRateHz: PRACTICE_RATE_HZ, tape: content });
-    deck.transport.trimmers.forEach((trimmer, i) => trimmer.turn(turnedTo[i] ?? 0));
+    for (const work of done) deck.repair(work);
+    deck.trimmers.forEach((trimmer, i) => trimmer.turn(turnedTo[i] ?? 0));
     deck.press("play");
     live = new LiveListening({ ...listenFor, sampleRateHz: PRACTICE_RATE_HZ, channelCount: 2 });
     let last = performance.now();
@@ -71,14 +78,18 @@ const api: ListenerApi = {
       const seconds = Math.min(LONGEST_CATCH_UP_SECONDS, (now - last) / 1000);
       last = now;
       live.push(deck.render(Math.round(seconds * PRACTICE_RATE_HZ)));
-      onResult(live.result(withFlutter), deck.status);
+      onResult(live.result(withFlutter, withPlayback), deck.status);
     }, 1000 / RESULTS_PER_SECOND);
     return practiceState();
   },
 
   async turnPractice(trimmer, turns) {
-    deck?.transport.trimmers[trimmer].turn(turns);
+    deck?.trimmers[trimmer].turn(turns);
     return practiceState();
+  },
+
+  async repairPractice(work) {
+    deck?.repair(work);
   },
 
   async pressKey(key) {
@@ -131,7 +142,7 @@ const api: ListenerApi = {
       live?.push(channels);
     };
     timer = setInterval(() => {
-      if (live && silentTicks === -1) onResult(live.result(withFlutter));
+      if (live && silentTicks === -1) onResult(live.result(withFlutter, withPlayback));
       silentTicks++;
       if (silentTicks === STALLED_SECONDS * RESULTS_PER_SECOND) onStall();
     }, 1000 / RESULTS_PER_SECOND);
@@ -139,6 +150,22 @@ const api: ListenerApi = {
 
   async showFlutter(wanted) {
     withFlutter = wanted;
+  },
+
+  async showPlayback(wanted) {
+    withPlayback = wanted;
+  },
+
+  async clearPlayback() {
+    live?.clearPlayback();
+  },
+
+  async clearHold() {
+    live?.clearHold();
+  },
+
+  async explain(points, curve) {
+    return explainResponse(points, curve);
   },
 
   async watch(wanted) {
@@ -174,11 +201,11 @@ const api: ListenerApi = {
     stop();
   },
 
-  async measureFile(file, { tape: reference, speedFactor, nominalHz, geometry }, onProgress) {
+  async measureFile(file, { tape: reference, speedFactor, nominalHz, geometry, tracks }, onProgress) {
     cancelled = false;
     const sound = await openSound(bytesOfBlob(file));
     return reference.bands.length > 1
-      ? measureBands(file.name, sound, { tape: atSpeed(reference, speedFactor) }, onProgress)
+      ? measureBands(file.name, sound, { tape: atSpeed(reference, speedFactor), tracks }, onProgress)
       : measureTone(file.name, sound, nominalHz, geometry, onProgress);
   },
 
@@ -218,14 +245,14 @@ async function measureTone(
   });
   const { sampleRateHz, durationSeconds, warnings } = sound;
   const transport = worstTransport(meter, geometry);
-  return { name, sampleRateHz, durationSeconds, warnings, channels, transport };
+  return { name, sampleRateHz, durationSeconds, warnings, channels, transport, playback: null };
 }
 
 /** Of a tape with several bands: speed from the band that is for it, or else from the one that is known best. */
 async function measureBands(
   name: string,
   sound: SoundFile,
-  { tape: reference }: Pick<ListenFor, "tape">,
+  { tape: reference, tracks }: Pick<ListenFor, "tape" | "tracks">,
   onProgress: (share: number) => void,
 ): Promise<FileMeasurement | null> {
   const report = await measureRecording(sound, {
@@ -245,7 +272,18 @@ async function measureBands(
   const channels = best
     ? [{ channel: best.speed!.channel, speed: best.speed, flutter: best.flutter, warnings: best.warnings }]
     : [];
-  return { name, sampleRateHz, durationSeconds, warnings, channels, transport: null };
+  const { bands, speedRatio } = await measureToneBands(sound, reference);
+  if (cancelled) return null;
+  const speedCmPerS = reference.speedCmPerS * speedRatio;
+  const playback = new LivePlayback({
+    sampleRateHz,
+    tape: reference,
+    speedFactor: 1,
+    tracks: tracks ?? usualFormat(speedCmPerS),
+    speedCmPerS,
+    equalisation: timeConstants(reference.equalisation, reference.speedCmPerS),
+  }).take(bands);
+  return { name, sampleRateHz, durationSeconds, warnings, channels, transport: null, playback };
 }
 
 Comlink.expose(api);

@@ -16,6 +16,8 @@ export interface CurveContext {
   highestHz: number;
   /** Where the level is 0 dB by definition; undefined when that was not said. */
   referenceHz?: number;
+  /** Azimuth was measured by phase and is right, so it is no cause of a bent curve. */
+  azimuthKnown?: boolean;
 }
 
 export interface CauseParameter {
@@ -62,6 +64,7 @@ export function responseCauses({
   lowestHz,
   highestHz,
   referenceHz,
+  azimuthKnown,
 }: CurveContext): ResponseCause[] {
   const micrometres = (hz: number) => wavelengthMicrometres(speedCmPerS, hz);
   const shortest = micrometres(highestHz);
@@ -167,7 +170,8 @@ export function responseCauses({
       rarity: 1,
     },
   ];
-  const all = lowestHz < BUMPS_BELOW_HZ / 2 ? [...treble, ...bass] : treble;
+  const possible = treble.filter(({ id }) => !(azimuthKnown && id === "azimuth"));
+  const all = lowestHz < BUMPS_BELOW_HZ / 2 ? [...possible, ...bass] : possible;
   if (referenceHz === undefined) return all;
   return all.map((cause) => ({
     ...cause,

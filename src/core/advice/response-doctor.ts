@@ -61,7 +61,7 @@ interface Fit {
  */
 export function explainResponse(
   points: CurvePoint[],
-  curve: Pick<CurveContext, "speedCmPerS" | "equalisation" | "referenceHz">,
+  curve: Pick<CurveContext, "speedCmPerS" | "equalisation" | "referenceHz" | "azimuthKnown">,
 ): ResponseFindings {
   if (points.length < FEWEST_POINTS)
     throw new RangeError(`a response needs at least ${FEWEST_POINTS} points, not ${points.length}`);

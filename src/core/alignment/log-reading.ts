@@ -1,5 +1,6 @@
 import type { FlutterResult } from "@/core/measure/flutter";
-import type { Circumstances, Quantity, Reading, StationId } from "./records";
+import { unitOf, type Quantity } from "./quantities";
+import type { Circumstances, Reading, StationId } from "./records";
 import { flutterUncertainty, speedUncertainty } from "./uncertainty";
 
 export const ENGINE = "unzel 0.1";
@@ -29,8 +30,7 @@ export function speedReading(
   context: LogContext,
 ): Reading {
   return {
-    ...base(context, "speed", measured.seconds),
-    quantity: "speedError",
+    ...base(context, "speed", "speedError", measured.seconds),
     value: measured.errorPercent,
     uncertainty: speedUncertainty(
       measured.uncertaintyPercent,
@@ -58,8 +58,7 @@ export function flutterReadings(measured: FlutterResult, context: LogContext): R
     ["flutter.flutter", measured.flutterRmsPercent, "RMS of the spectrum, 10 to 200 Hz"],
   ];
   return figures.map(([quantity, value, method]) => ({
-    ...base(context, "flutter", measured.seconds),
-    quantity,
+    ...base(context, "flutter", quantity, measured.seconds),
     value,
     uncertainty: flutterUncertainty(value),
     ownUncertainty: flutterUncertainty(value),
@@ -67,13 +66,20 @@ export function flutterReadings(measured: FlutterResult, context: LogContext): R
   }));
 }
 
-function base(context: LogContext, station: StationId, seconds: number) {
+/** The fields that every reading has; its unit is that of the quantity. */
+export function base<Q extends Quantity>(
+  context: LogContext,
+  station: StationId,
+  quantity: Q,
+  seconds: number,
+) {
   const { newId, jobId, channel, tapeId, nominalHz, speedCmPerS, phase, at, source } = context;
   return {
     id: newId(),
     jobId,
     station,
-    unit: "%" as const,
+    quantity,
+    unit: unitOf(quantity),
     context: { channel, tapeId, nominalHz, speedCmPerS, seconds, ...context.circumstances },
     phase,
     at,

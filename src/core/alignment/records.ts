@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { machinePartsSchema } from "@/core/workshop/machine-part";
+import { QUANTITIES, UNITS, type Quantity } from "./quantities";
 import { TOLERANCE_CLASSES, type ToleranceClass } from "@/core/standards/tolerance-classes";
 
 /**
@@ -12,18 +13,38 @@ const text = z.string().max(20_000);
 const name = z.string().trim().min(1, "Give it a name.").max(200);
 const percent = z.number().min(0).max(100);
 
-export const STATION_IDS = ["intake", "service", "path", "clean", "speed", "flutter", "sheet"] as const;
+export const STATION_IDS = [
+  "intake",
+  "service",
+  "path",
+  "clean",
+  "speed",
+  "flutter",
+  "azimuth",
+  "level",
+  "response",
+  "sheet",
+] as const;
 export const stationIdSchema = z.enum(STATION_IDS);
 export type StationId = z.infer<typeof stationIdSchema>;
+
+export const SIDES = ["A", "B"] as const;
+export const CHANNELS = ["left", "right"] as const;
+/** What an adjuster can be for; the names are those of the stations. */
+export const ADJUSTED = ["speed", "flutter", "azimuth", "level", "response"] as const;
 
 export const adjusterSchema = z.object({
   id,
   name,
   /** Where it sits and what to turn it with. */
   where: text.default(""),
-  sets: z.enum(["speed", "flutter"]),
+  sets: z.enum(ADJUSTED),
   /** A screw or trimmer is turned; work is done once (a belt changed, a capstan cleaned). */
   kind: z.enum(["turn", "work"]),
+  /** The channel it acts on; both when left out. */
+  channel: z.enum(CHANNELS).optional(),
+  /** The direction it acts on; both when left out. */
+  side: z.enum(SIDES).optional(),
   /** Tape speeds it acts at; every one when left out. */
   speedsCmPerS: z.array(z.number().min(1).max(100)).optional(),
 });
@@ -40,12 +61,34 @@ export const machineSchema = z.object({
   speedsCmPerS: z.array(z.number().min(1).max(100)).min(1, "Give at least one speed."),
   toleranceClass: z.enum(Object.keys(TOLERANCE_CLASSES) as [ToleranceClass, ...ToleranceClass[]]),
   /** Limits of this very machine, where they differ from its class. */
-  limits: z.object({ speedErrorPercent: percent.optional(), flutterPercent: percent.optional() }).default({}),
+  limits: z
+    .object({
+      speedErrorPercent: percent.optional(),
+      flutterPercent: percent.optional(),
+      azimuthDegrees: z.number().positive().max(360).optional(),
+      balanceDb: z.number().positive().max(20).optional(),
+      responseDb: z.number().positive().max(20).optional(),
+    })
+    .default({}),
   /** The weighted meter that the machine's flutter limit is written in. */
   flutterMeter: flutterMeterSchema.default("peak"),
   adjusters: z.array(adjusterSchema).default([]),
   /** Rotating parts, for naming where flutter comes from. */
   parts: machinePartsSchema.default([]),
+  channels: z.union([z.literal(1), z.literal(2)]).default(2),
+  /** Output level that the machine is to have where its tape has this fluxivity. */
+  operatingLevel: z
+    .object({
+      fluxivityNwbPerM: z.number().positive().max(2000),
+      method: z.enum(["ansi", "din"]),
+      outputDbu: z.number().min(-60).max(40),
+    })
+    .nullable()
+    .default(null),
+  /** Two capstans hold the tape between them: azimuth wanders less. */
+  dualCapstan: z.boolean().optional(),
+  /** Inductance of the playback head, for what a capacitor across it does. */
+  headInductanceMh: z.number().positive().max(10_000).optional(),
   /** Of the pair of a stereo head. */
   tracks: z
     .object({ widthMm: z.number().positive().max(30), spacingMm: z.number().min(0).max(30) })
@@ -53,6 +96,19 @@ export const machineSchema = z.object({
     .default(null),
 });
 export type Machine = z.infer<typeof machineSchema>;
+
+export const EDGE_CURLS = ["none", "slight", "curls"] as const;
+/** A guide or head of the tape path as it was gauged in one direction. */
+export const pathEntrySchema = z.object({
+  id,
+  at: time,
+  where: z.string().trim().min(1, "Say which guide or head it is.").max(80),
+  side: z.enum(SIDES),
+  heightMm: z.number().min(-50).max(100).nullable(),
+  edgeCurl: z.enum(EDGE_CURLS),
+  sealed: z.boolean(),
+});
+export type PathEntry = z.infer<typeof pathEntrySchema>;
 
 export const jobSchema = z.object({
   id,
@@ -71,6 +127,10 @@ export const jobSchema = z.object({
   notes: text.default(""),
   /** Speed is set right on the side that plays, instead of sharing the error between the sides. */
   oneSideOnly: z.boolean().optional(),
+  /** Stations that this job goes without. */
+  leftOut: z.array(stationIdSchema).optional(),
+  /** What was gauged at the guides and heads, oldest first. */
+  pathLog: z.array(pathEntrySchema).max(200).optional(),
   /** Checklist lines that are done, by station. */
   done: z.partialRecord(stationIdSchema, z.array(z.string().max(200))).default({}),
   /** Work after this station waits for something to arrive. */
@@ -87,26 +147,12 @@ export type Job = z.infer<typeof jobSchema>;
 export const PHASES = ["as found", "working", "as left"] as const;
 export type Phase = (typeof PHASES)[number];
 
-export const QUANTITIES = {
-  speedError: "Speed error",
-  "flutter.weighted.peak": "Weighted peak flutter",
-  "flutter.weighted.twoSigma": "Weighted two-sigma flutter",
-  "flutter.weighted.rms": "Weighted RMS flutter",
-  "flutter.weighted.average": "Weighted average flutter",
-  "flutter.unweighted.peak": "Unweighted peak flutter",
-  "flutter.unweighted.twoSigma": "Unweighted two-sigma flutter",
-  "flutter.unweighted.rms": "Unweighted RMS flutter",
-  "flutter.unweighted.average": "Unweighted average flutter",
-  "flutter.wow": "Wow, 0.1 to 10 Hz, RMS",
-  "flutter.flutter": "Flutter, 10 to 200 Hz, RMS",
-} as const;
-export type Quantity = keyof typeof QUANTITIES;
 const quantitySchema = z.enum(Object.keys(QUANTITIES) as [Quantity, ...Quantity[]]);
 
-export const SIDES = ["A", "B"] as const;
 export const POSITIONS = ["start", "middle", "end"] as const;
 export const SUPPLIES = ["mains", "battery"] as const;
 export const PITCHES = ["slowest", "fastest"] as const;
+export const HEADS = ["record"] as const;
 /** In what circumstances a reading was taken. */
 export interface Circumstances {
   side?: (typeof SIDES)[number];
@@ -114,6 +160,8 @@ export interface Circumstances {
   supply?: (typeof SUPPLIES)[number];
   /** An end of the pitch control; at its centre click, or without one, when left out. */
   pitch?: (typeof PITCHES)[number];
+  /** The record head, heard live off the tape; the playback head when left out. */
+  head?: (typeof HEADS)[number];
 }
 
 export const readingSchema = z.object({
@@ -122,7 +170,7 @@ export const readingSchema = z.object({
   station: stationIdSchema,
   quantity: quantitySchema,
   value: z.number(),
-  unit: z.literal("%"),
+  unit: z.enum(UNITS),
   /** ± at 95 %, with the reference tape's and the clock's shares counted in. */
   uncertainty: z.number().min(0),
   /** The share of it that the measurement itself has: noise and wander. */
@@ -139,6 +187,7 @@ export const readingSchema = z.object({
     position: z.enum(POSITIONS).optional(),
     supply: z.enum(SUPPLIES).optional(),
     pitch: z.enum(PITCHES).optional(),
+    head: z.enum(HEADS).optional(),
   }),
   phase: z.enum(PHASES),
   at: time,

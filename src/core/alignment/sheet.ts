@@ -1,16 +1,11 @@
 import { atSpeed, speedsOf } from "./job-speeds";
 import { limitFor } from "./limits";
 import { pitchRange, type PitchRange } from "./pitch-range";
-import {
-  inForce,
-  QUANTITIES,
-  type Adjustment,
-  type Quantity,
-  type Reading,
-  type JobRecords,
-} from "./records";
-import { decidingQuantity, readingVerdict, stationState, upsetBy } from "./station-state";
-import { ROUTE, type Station } from "./stations";
+import { QUANTITIES, type Quantity } from "./quantities";
+import { inForce, type Adjustment, type Reading, type JobRecords } from "./records";
+import { curvesOf, type ResponseCurve } from "./response-curves";
+import { decidingQuantities, readingVerdict, seriesOf, stationState, upsetBy } from "./station-state";
+import { routeOf, type Station } from "./stations";
 import type { Verdict } from "./verdict";
 
 /** A reading as the sheet shows it. */
@@ -21,6 +16,7 @@ export interface SheetFigure {
 
 export interface SheetRow {
   quantity: Quantity;
+  /** With channel and direction, where there are several. */
   name: string;
   /** Whether the station's verdict rests on this row. */
   deciding: boolean;
@@ -36,6 +32,8 @@ export interface SheetStation {
   /** How far the pitch control goes, at the speed station. */
   pitch: PitchRange | null;
   rows: SheetRow[];
+  /** Response as found and as left, at the response station. */
+  curves: ResponseCurve[];
   /** What was turned or done here, oldest first, with the adjuster's name. */
   adjustments: Array<{ adjustment: Adjustment; name: string }>;
   /** Something was turned after the last reading, so it no longer holds. */
@@ -56,39 +54,44 @@ export interface Sheet {
  */
 export function sheetOf(records: JobRecords): Sheet {
   const speeds = speedsOf(records.job);
-  const stations = ROUTE.filter(({ kind }) => kind === "measure").flatMap((station) =>
-    speeds.map(({ speedCmPerS }) => ({
-      ...sheetStation(atSpeed(records, speedCmPerS), station),
-      speedCmPerS: speeds.length > 1 ? speedCmPerS : null,
-      pitch: station.id === "speed" ? pitchRange(records.readings, speedCmPerS) : null,
-    })),
-  );
-  const checklists = ROUTE.filter(({ kind }) => kind === "checklist").map((station) => {
-    const done = station.checks.filter((line) => records.job.done[station.id]?.includes(line));
-    return { station, done, open: station.checks.filter((line) => !done.includes(line)) };
-  });
+  const stations = routeOf(records.job)
+    .filter(({ kind }) => kind === "measure")
+    .flatMap((station) =>
+      speeds.map(({ speedCmPerS }) => ({
+        ...sheetStation(atSpeed(records, speedCmPerS), station),
+        speedCmPerS: speeds.length > 1 ? speedCmPerS : null,
+        pitch: station.id === "speed" ? pitchRange(records.readings, speedCmPerS) : null,
+      })),
+    );
+  const checklists = routeOf(records.job)
+    .filter(({ kind }) => kind === "checklist")
+    .map((station) => {
+      const done = station.checks.filter((line) => records.job.done[station.id]?.includes(line));
+      return { station, done, open: station.checks.filter((line) => !done.includes(line)) };
+    });
   return { stations, checklists, overall: overallVerdict(records, stations) };
 }
 
 function sheetStation(records: JobRecords, station: Station): Omit<SheetStation, "speedCmPerS" | "pitch"> {
   const readings = inForce(records.readings).filter((r) => r.station === station.id);
-  const deciding = decidingQuantity(station.id, records.machine);
+  const deciding = decidingQuantities(station.id, records.machine);
   const figure = (reading: Reading | undefined): SheetFigure | null =>
     reading ? { reading, verdict: readingVerdict(reading, records.machine) } : null;
-  const quantities = (Object.keys(QUANTITIES) as Quantity[]).filter((q) =>
-    readings.some((r) => r.quantity === q),
+  const quantities = (Object.keys(QUANTITIES) as Quantity[]).filter(
+    (quantity) => !UNPRINTED.includes(quantity),
   );
-  const rows = quantities.map((quantity): SheetRow => {
-    const mine = readings.filter((r) => r.quantity === quantity);
-    return {
-      quantity,
-      name: QUANTITIES[quantity],
-      deciding: quantity === deciding,
-      limit: limitFor(records.machine, quantity),
-      asFound: figure(mine.find(({ phase }) => phase === "as found")),
-      asLeft: figure(mine.findLast(({ phase }) => phase === "as left")),
-    };
-  });
+  const rows = quantities.flatMap((quantity) =>
+    seriesOf(readings.filter((r) => r.quantity === quantity)).map((mine): SheetRow => {
+      return {
+        quantity,
+        name: rowName(mine[0]),
+        deciding: deciding.includes(quantity),
+        limit: limitFor(records.machine, quantity),
+        asFound: figure(mine.find(({ phase }) => phase === "as found")),
+        asLeft: figure(mine.findLast(({ phase }) => phase === "as left")),
+      };
+    }),
+  );
   const adjustments = inForce(records.adjustments)
     .filter((a) => a.station === station.id && a.turns !== 0)
     .map((adjustment) => ({
@@ -100,10 +103,27 @@ function sheetStation(records: JobRecords, station: Station): Omit<SheetStation,
   return {
     station,
     rows: rows.sort((a, b) => Number(b.deciding) - Number(a.deciding)),
+    curves: curvesOf(readings),
     adjustments,
     stale: upsetBy(records, station.id).length > 0,
     leftMissing: rows.length > 0 && rows.every(({ asLeft }) => asLeft === null),
   };
+}
+
+/** Points of a curve are drawn; levels that only the turn card needs mean nothing to an owner. */
+const UNPRINTED: readonly Quantity[] = ["response.point", "response.treble", "azimuth.treble"];
+
+/** "Playback level error, left, side B" */
+export function rowName({ quantity, station, context: { channel, side, head } }: Reading): string {
+  const apart = station === "azimuth" || station === "level" || station === "response";
+  return [
+    QUANTITIES[quantity],
+    apart && channel !== "both" && channel,
+    apart && side && `side ${side}`,
+    head && `${head} head`,
+  ]
+    .filter(Boolean)
+    .join(", ");
 }
 
 /** The worst verdict of the deciding rows; unfinished while any is missing or stale. */

@@ -1,29 +1,43 @@
-import { limitFor, primaryFlutter } from "./limits";
+import { azimuthByPhase, limitFor, primaryFlutter } from "./limits";
 import { atSpeed, speedsOf } from "./job-speeds";
 import {
   inForce,
   type JobRecords,
   type Adjustment,
   type Machine,
-  type Quantity,
   type Reading,
   type StationId,
 } from "./records";
-import { ROUTE, stationById, type Station } from "./stations";
+import type { Quantity } from "./quantities";
+import { ROUTE, routeOf, stationById, type Station } from "./stations";
 import { verdictOf, type Verdict } from "./verdict";
 
 /** How a station's piece of tape is drawn. */
 export type StationState = "blank" | "found" | "settled" | "stale" | "failed";
 
-/** The quantity that decides at a measuring station. */
-export function decidingQuantity(station: StationId, machine: Machine): Quantity {
-  return station === "speed" ? "speedError" : primaryFlutter(machine.flutterMeter);
+/** The quantities that decide at a measuring station, first the one that is shown large. */
+export function decidingQuantities(station: StationId, machine: Machine): Quantity[] {
+  switch (station) {
+    case "speed":
+      return ["speedError"];
+    case "azimuth":
+      return [azimuthByPhase(machine) ? "azimuth.phase" : "azimuth.belowPeak"];
+    case "level":
+      return machine.channels !== 1 ? ["level.error", "level.balance"] : ["level.error"];
+    case "response":
+      return ["response.worst"];
+    default:
+      return [primaryFlutter(machine.flutterMeter)];
+  }
 }
+
+export const decidingQuantity = (station: StationId, machine: Machine): Quantity =>
+  decidingQuantities(station, machine)[0];
 
 /** The readings that decide at a station, oldest first; of one tape speed when the records are (`atSpeed`). */
 export function readingsOf(records: JobRecords, station: StationId): Reading[] {
-  const quantity = decidingQuantity(station, records.machine);
-  return inForce(records.readings).filter((r) => r.station === station && r.quantity === quantity);
+  const quantities = decidingQuantities(station, records.machine);
+  return inForce(records.readings).filter((r) => r.station === station && quantities.includes(r.quantity));
 }
 
 /** The verdict on a reading by its machine's limit; null where there is no limit. */
@@ -32,13 +46,40 @@ export function readingVerdict(reading: Reading, machine: Machine): Verdict | nu
   return limit === null ? null : verdictOf(reading.value, reading.uncertainty, limit);
 }
 
-/** The adjustments that put the last reading of a station in doubt, oldest first. */
+/**
+ * Readings of one quantity, channel, direction and head belong together, each such series with its own as found and as
+ * left; speed and flutter are one series each, whatever channel or side they were read from.
+ */
+export function seriesOf(readings: Reading[]): Reading[][] {
+  const key = ({ station, quantity, context: { channel, side, head } }: Reading) =>
+    station === "speed" || station === "flutter" ? "" : [quantity, channel, side, head].join(" ");
+  const series = new Map<string, Reading[]>();
+  for (const reading of readings) series.set(key(reading), [...(series.get(key(reading)) ?? []), reading]);
+  return [...series.values()];
+}
+
+/** The adjustments that put the last reading of any series of a station in doubt, oldest first. */
 export function upsetBy(records: JobRecords, station: StationId): Adjustment[] {
-  const last = readingsOf(records, station).at(-1);
-  if (!last) return [];
+  const last = seriesOf(readingsOf(records, station)).map((series) => series.at(-1)!);
   return inForce(records.adjustments).filter(
-    (a) => a.at > last.at && a.turns !== 0 && stationById(a.station)?.upsets.includes(station),
+    (a) =>
+      a.turns !== 0 &&
+      stationById(a.station)?.upsets.includes(station) &&
+      last.some((reading) => a.at > reading.at && concerns(a, reading, records.machine)),
   );
+}
+
+/** Whether an adjuster acts on the channel and the direction that a reading is of. */
+function concerns(
+  { adjusterId, station }: Adjustment,
+  { context, station: read }: Reading,
+  machine: Machine,
+): boolean {
+  const adjuster = machine.adjusters.find(({ id }) => id === adjusterId);
+  if (!adjuster || (station === "speed" && read === "speed")) return true;
+  const apart = (one: string | undefined, other: string | undefined) =>
+    one !== undefined && other !== undefined && other !== "both" && one !== other;
+  return !apart(adjuster.channel, context.channel) && !apart(adjuster.side, context.side);
 }
 
 /** The state of a station; of one that measures, what the states at all the job's speeds add up to. */
@@ -65,9 +106,9 @@ export function measuredState(records: JobRecords, station: Station): StationSta
   const readings = readingsOf(records, station.id);
   if (readings.length === 0) return "blank";
   if (upsetBy(records, station.id).length > 0) return "stale";
-  const left = readings.findLast((r) => r.phase === "as left");
-  if (!left) return "found";
-  return readingVerdict(left, machine) === "fail" ? "failed" : "settled";
+  const left = seriesOf(readings).map((series) => series.findLast((r) => r.phase === "as left"));
+  if (left.some((reading) => reading && readingVerdict(reading, machine) === "fail")) return "failed";
+  return left.every(Boolean) ? "settled" : "found";
 }
 
 /** The speeds of the job, other than the one at hand, at which a measuring station is not settled. */
@@ -80,10 +121,13 @@ export function otherSpeedsToDo(records: JobRecords, station: Station): number[]
 
 /** Where the work is: the first station of the route that is not settled. */
 export function presentStation(records: JobRecords): Station {
-  return ROUTE.find((station) => stationState(records, station) !== "settled") ?? ROUTE[ROUTE.length - 1];
+  return (
+    routeOf(records.job).find((station) => stationState(records, station) !== "settled") ??
+    ROUTE[ROUTE.length - 1]
+  );
 }
 
 /** The stations whose readings an adjustment at this station has put, or will put, in doubt. */
 export function toRepeat(records: JobRecords): Station[] {
-  return ROUTE.filter((station) => stationState(records, station) === "stale");
+  return routeOf(records.job).filter((station) => stationState(records, station) === "stale");
 }

@@ -1,4 +1,4 @@
-import type { StationId } from "./records";
+import type { Job, StationId } from "./records";
 
 export interface Station {
   id: StationId;
@@ -34,7 +34,7 @@ export const ROUTE: readonly Station[] = [
     id: "service",
     name: "Service",
     kind: "checklist",
-    upsets: ["speed", "flutter"],
+    upsets: ["speed", "flutter", "azimuth"],
     setUp: ["Mechanics first: an alignment on worn rubber does not last."],
     checks: [
       "Belts, idlers and pinch roller cleaned or replaced",
@@ -47,29 +47,42 @@ export const ROUTE: readonly Station[] = [
     id: "path",
     name: "Path",
     kind: "checklist",
-    upsets: ["flutter"],
-    setUp: ["Watch a worthless tape run through every guide, in each direction."],
-    checks: ["No edge curl at any guide", "Guide and head heights gauged", "Take-up pulls evenly"],
-    caution: "Moving reels and belts catch sleeves and hair.",
+    upsets: ["flutter", "azimuth", "level", "response"],
+    setUp: [
+      "Watch a worthless tape run through every guide, in each direction.",
+      "Set heights with the gauge; seal what was set, and write it down.",
+    ],
+    checks: [
+      "Guides, rollers and lifters move freely; no groove, no old grease",
+      "Height of every guide and head gauged, in each direction",
+      "No edge curl at any guide, at the start and at the end of a reel",
+      "Heads upright (zenith) and the tape in the middle of the tracks (height)",
+      "Take-up and hold-back tension even, with the gauge where there is one",
+      "What was set is sealed",
+    ],
+    caution: "Moving reels and belts catch sleeves and hair. Stop the machine before a gauge goes in.",
   },
   {
     id: "clean",
     name: "Clean",
     kind: "checklist",
     upsets: [],
-    setUp: ["Before any reference tape is loaded."],
+    setUp: ["Before any reference tape is loaded, and again when the treble falls."],
     checks: [
-      "Heads, guides, capstan and pinch roller cleaned",
-      "Heads demagnetised, machine unpowered",
-      "Reference tapes kept away from the demagnetiser",
+      "Heads, guides and lifters cleaned, wiped dry",
+      "Capstan cleaned; pinch roller with a rubber cleaner, or isopropyl wiped dry at once",
+      "Reference tapes and their boxes out of the room",
+      "Machine unpowered; heads, capstan and guides demagnetised, tool drawn off slowly",
+      "A worthless tape played afterwards: no hiss that rises, no squeal, no brown residue",
     ],
-    caution: "Solvents: ventilate. Demagnetiser: power off, tapes and pacemakers away, draw off slowly.",
+    caution:
+      "Solvents: ventilate, gloves, no flame. Demagnetiser: power off, tapes and pacemakers away, switch it off an arm's length away. A tape that sheds or squeals is not played on.",
   },
   {
     id: "speed",
     name: "Speed",
     kind: "measure",
-    upsets: ["speed", "flutter"],
+    upsets: ["speed", "flutter", "azimuth", "level", "response"],
     setUp: [
       "Machine warmed up ten minutes; pitch control at its centre click.",
       "Line out to the sound card.",
@@ -86,7 +99,44 @@ export const ROUTE: readonly Station[] = [
     checks: [],
     caution: "Moving reels, belts and fans. Stop the machine before touching rubber or capstan.",
   },
+  {
+    id: "azimuth",
+    name: "Azimuth",
+    kind: "measure",
+    upsets: ["azimuth", "level", "response"],
+    setUp: [
+      "Play the tones of the tape from the lowest up; then stay on the one at 10 kHz and turn.",
+      "Each direction for itself.",
+    ],
+    checks: [],
+    caution: "A screwdriver near the head: not magnetic, and never across the gap.",
+  },
+  {
+    id: "level",
+    name: "Level",
+    kind: "measure",
+    upsets: ["level", "response"],
+    setUp: ["Play the reference fluxivity band. Output level controls at their mark."],
+    checks: [],
+    caution: MAINS,
+  },
+  {
+    id: "response",
+    name: "Response",
+    kind: "measure",
+    upsets: ["level", "response"],
+    setUp: [
+      "Play the frequency bands through; they fill in by themselves.",
+      "Turn the equaliser on a high band, then play all of them again.",
+    ],
+    checks: [],
+    caution: MAINS,
+  },
   { id: "sheet", name: "Sheet", kind: "sheet", upsets: [], setUp: [], checks: [], caution: null },
 ];
 
 export const stationById = (id: string): Station | undefined => ROUTE.find((station) => station.id === id);
+
+/** The stations of a job in working order, without those that it leaves out. */
+export const routeOf = ({ leftOut = [] }: Pick<Job, "leftOut">): readonly Station[] =>
+  ROUTE.filter(({ id }) => !leftOut.includes(id));

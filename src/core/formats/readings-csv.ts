@@ -1,5 +1,6 @@
 import Papa from "papaparse";
-import { QUANTITIES, type Reading } from "@/core/alignment/records";
+import { QUANTITIES } from "@/core/alignment/quantities";
+import type { Reading } from "@/core/alignment/records";
 
 /**
  * Readings as CSV (RFC 4180), a row each, numbers unrounded. Text that a spreadsheet would take for a formula

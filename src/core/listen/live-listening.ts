@@ -3,8 +3,16 @@ import { LiveTransport, type LiveResult } from "@/core/measure/live-transport";
 import { SignalCheck } from "@/core/measure/signal-check";
 import type { SignalReport } from "@/core/measure/signal-findings";
 import { BandEar } from "@/core/reference/band-ear";
-import { bandName, certifiedFrequencyHz, type ReferenceTape } from "@/core/reference/reference-tape";
+import {
+  bandName,
+  certifiedFrequencyHz,
+  timeConstants,
+  type ReferenceTape,
+} from "@/core/reference/reference-tape";
+import { LivePlayback, type PlaybackNow, type ToneNow } from "./live-playback";
 import { SoundRing } from "./sound-ring";
+import { usualFormat } from "@/core/standards/track-formats";
+import type { HeadTracks } from "./playback-view";
 import { transportView, type Geometry, type TransportView } from "./transport-view";
 
 export interface BandNow {
@@ -23,6 +31,8 @@ export interface ListeningResult extends LiveResult {
   transport: TransportView | null;
   /** The long run that is being watched; fresh every two seconds, null in between and while none is. */
   watch: WatchTrack | null;
+  /** The tones of the tape, azimuth and response so far; fresh twice a second, null in between. */
+  playback: PlaybackNow | null;
   /** Which band of the loaded tape plays now; null between bands or when none was recognised. */
   band: BandNow | null;
   /** Places in the tape's list of the bands that have been heard so far. */
@@ -40,6 +50,8 @@ export interface ListeningOptions {
   /** Frequency to compare with until a band is recognised. */
   nominalHz: number;
   geometry?: Geometry;
+  /** Of the playback head; the usual ones of the tape speed when left out. */
+  tracks?: HeadTracks | null;
   /** How much of the past is kept as evidence. */
   evidenceSeconds: number;
 }
@@ -53,6 +65,9 @@ const CHECK_EVERY_SECONDS = 0.45;
 const LOWEST_CARRIER_HZ = 900;
 /** Kept even when no evidence is wanted, for questions about the present. */
 const LEAST_KEPT_SECONDS = 10;
+const PLAYBACK_EVERY_SECONDS = 0.45;
+/** Tones that are not on the tape are known by their frequency, to so many hertz. */
+const OWN_TONE_STEP_HZ = 5;
 const STILL_PLAYING_SECONDS = 0.8;
 const LONGEST_BRIDGED_SECONDS = 0.1;
 
@@ -72,6 +87,9 @@ export class LiveListening {
   private seconds = 0;
   private nextCheck = 0;
   private nextFinding = 0;
+  private readonly playback: LivePlayback;
+  private tone: ToneNow | null = null;
+  private nextPlayback = 0;
   private log: WatchLog | null = null;
   private nextWatch = 0;
   private nextRecognition = RECOGNISE_EVERY_SECONDS;
@@ -82,6 +100,16 @@ export class LiveListening {
     const { sampleRateHz, channelCount, nominalHz, evidenceSeconds } = options;
     this.nominalHz = nominalHz;
     this.transport = new LiveTransport(sampleRateHz, channelCount, nominalHz);
+    const { tape, speedFactor, tracks } = options;
+    const speedCmPerS = tape.speedCmPerS * speedFactor;
+    this.playback = new LivePlayback({
+      sampleRateHz,
+      tape,
+      speedFactor,
+      speedCmPerS,
+      tracks: tracks ?? usualFormat(speedCmPerS),
+      equalisation: timeConstants(tape.equalisation, tape.speedCmPerS),
+    });
     this.check = new SignalCheck(sampleRateHz, channelCount);
     this.ear = new BandEar(sampleRateHz, channelCount, RECOGNISED_SECONDS);
     this.ring = new SoundRing(sampleRateHz, channelCount, Math.max(LEAST_KEPT_SECONDS, evidenceSeconds));
@@ -109,6 +137,17 @@ export class LiveListening {
 
   mark(): void {
     this.transport.mark();
+    this.playback.mark(this.seconds);
+  }
+
+  /** The other direction plays, or another head: the tones that were heard do not belong to it. */
+  clearPlayback(): void {
+    this.playback.clear();
+  }
+
+  /** The search for the loudest point begins anew. */
+  clearHold(): void {
+    this.playback.clearHold();
   }
 
   /** The last seconds that were heard, oldest first, full scale = ±1. */
@@ -123,7 +162,7 @@ export class LiveListening {
     return { sampleRateHz, channels: channels.map((x) => x.subarray(Math.max(0, x.length - frames))) };
   }
 
-  result(withFlutter: boolean): ListeningResult {
+  result(withFlutter: boolean, withPlayback = false): ListeningResult {
     if (this.seconds >= this.nextRecognition) {
       this.nextRecognition = this.seconds + RECOGNISE_EVERY_SECONDS;
       this.recognise();
@@ -144,6 +183,7 @@ export class LiveListening {
       check,
       transport,
       watch: this.watched(),
+      playback: withPlayback ? this.heardTones() : null,
       band: this.band,
       bandsHeard,
       tapeDoubt: this.doubt,
@@ -157,6 +197,12 @@ export class LiveListening {
   }
   stopWatch(): void {
     this.log = null;
+  }
+
+  private heardTones(): PlaybackNow | null {
+    if (this.seconds < this.nextPlayback) return null;
+    this.nextPlayback = this.seconds + PLAYBACK_EVERY_SECONDS;
+    return this.playback.update(this.seconds, this.tone, () => this.ring.contents());
   }
 
   private watch({ speed, flutter, channels }: LiveResult, view: TransportView | null): void {
@@ -203,7 +249,21 @@ export class LiveListening {
           seconds: playing.endSeconds - playing.startSeconds,
         }
       : null;
+    this.tone =
+      playing && tape.bands[playing.index].kind === "tone"
+        ? { index: playing.index, band: tape.bands[playing.index], startSeconds: playing.startSeconds }
+        : this.toneOfItsOwn(now);
     if (playing) this.follow(certifiedFrequencyHz(tape.bands[playing.index]) * speedFactor);
+  }
+
+  /** A steady tone that plays but is not one of the tape, as when a recording is heard off the tape. */
+  private toneOfItsOwn(now: number): ToneNow | null {
+    const heard = this.ear.tones().findLast(({ endSeconds }) => endSeconds > now - STILL_PLAYING_SECONDS);
+    if (!heard) return null;
+    const frequencyHz = OWN_TONE_STEP_HZ * Math.round(heard.frequencyHz / OWN_TONE_STEP_HZ);
+    const seconds = heard.endSeconds - heard.startSeconds;
+    const band = { kind: "tone" as const, frequencyHz, levelDb: 0, seconds };
+    return { index: -frequencyHz, band, startSeconds: heard.startSeconds };
   }
 
   private follow(frequencyHz: number): void {

@@ -67,10 +67,12 @@ export async function measureToneBands(sound: SoundFile, tape: ReferenceTape): P
 }
 
 /** A band in one channel, with what the tape says of it. */
-export function heardBand({ band, pair }: ToneBand, channel: number): HeardBand {
+export function heardBand({ band, pair }: Pick<ToneBand, "band" | "pair">, channel: number): HeardBand {
+  const { levelDbfs, spreadDb } = pair.channels[channel];
   return {
     frequencyHz: certifiedFrequencyHz(band),
-    ...pair.channels[channel],
+    levelDbfs,
+    spreadDb,
     bandLevelDb: band.levelDb,
     correctionDb: (channel === 0 ? band.correctionDb?.left : band.correctionDb?.right) ?? 0,
     correctionUncertaintyDb: band.correctionUncertaintyDb ?? 0,

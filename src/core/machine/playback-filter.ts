@@ -32,9 +32,14 @@ export class PlaybackFilter {
     this.bump = bumpOf(parameters["head.bumpHz"], parameters["head.bumpDb"], sampleRateHz);
   }
 
+  /** Whether it delays what goes through; the filters of two channels have to agree on that. */
+  get delays(): boolean {
+    return this.treble !== null;
+  }
+
   /** Something on the treble side was turned: goes on with the new gain from the next block on. */
-  retune(parameters: TransportParameters): void {
-    this.treble = this.trebleOf(parameters);
+  retune(parameters: TransportParameters, delay = false): void {
+    this.treble = this.trebleOf(parameters, delay);
   }
 
   /** Same length out as in. */
@@ -48,13 +53,13 @@ export class PlaybackFilter {
     return out;
   }
 
-  private trebleOf(parameters: TransportParameters): FirDecimator | null {
+  private trebleOf(parameters: TransportParameters, delay = false): FirDecimator | null {
     const gain = (hz: number) => trebleGain(parameters, this.tape, hz);
     const flat = Array.from({ length: 200 }, (_, i) => (i + 1) * 110).every(
       (hz) => Math.abs(gain(hz) - 1) < FLAT,
     );
     // a filter that was there stays, or the sound would jump by its delay
-    if (flat && !this.treble) return null;
+    if (flat && !this.treble && !delay) return null;
     const filter = new FirDecimator(tapsFor(gain, this.sampleRateHz), 1);
     filter.push(this.history);
     return filter;

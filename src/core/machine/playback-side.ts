@@ -70,7 +70,9 @@ export class PlaybackSide {
   /** Gain of a channel beside its output level, dB. */
   gainDb(channel: 0 | 1): number {
     const p = this.parameters;
+    // a mono machine has one amplifier
+    const trimmer = this.levelTrimmers[p["head.trackSpacingMm"] === 0 ? 0 : channel];
     const jump = channel === 1 && this.jumped ? p["contact.jumpDb"] : 0;
-    return p["playback.levelDbPerTurn"] * this.levelTrimmers[channel].spindleTurns - jump;
+    return p["playback.levelDbPerTurn"] * trimmer.spindleTurns - jump;
   }
 }

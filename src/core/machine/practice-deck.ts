@@ -5,7 +5,9 @@ import { PlaybackSide } from "./playback-side";
 import { endlessTone, type Tape, type TapeSide } from "./tape";
 import { TapeRecorder } from "./tape-recorder";
 import { Transport } from "./transport";
+import { repaired } from "./practice-repairs";
 import type { TransportParameters } from "./transport-parameters";
+import type { Trimmer } from "./trimmer";
 
 export interface PracticeDeckOptions {
   parameters: TransportParameters;
@@ -62,8 +64,12 @@ export class PracticeDeck {
   private readonly random: SeededRandom;
   private humPhase = 0;
 
-  constructor(private readonly options: PracticeDeckOptions) {
-    const { parameters: p, sampleRateHz, seed = 1, tape, toneHz = 3150 } = options;
+  private readonly options: PracticeDeckOptions;
+
+  constructor(options: PracticeDeckOptions) {
+    const p = { ...options.parameters };
+    const { sampleRateHz, seed = 1, tape, toneHz = 3150 } = options;
+    this.options = { ...options, parameters: p };
     this.transport = new Transport(p, sampleRateHz, seed);
     this.playback = new PlaybackSide(p, seed);
     this.random = new SeededRandom(seed + 0x5eed);
@@ -74,6 +80,18 @@ export class PracticeDeck {
       this.place = 1;
       this.key = "play";
     }
+  }
+
+  /** Everything that turns, in the order of `practice-slots`. */
+  get trimmers(): readonly Trimmer[] {
+    const { azimuthScrews, levelTrimmers, equaliserTrimmers } = this.playback;
+    return [...this.transport.trimmers, ...azimuthScrews, ...levelTrimmers, ...equaliserTrimmers];
+  }
+
+  /** Does work that mends what is wrong with the head; other work changes nothing. */
+  repair(work: string): void {
+    const { parameters } = this.options;
+    Object.assign(parameters, repaired(work, parameters));
   }
 
   get status(): DeckStatus {
@@ -264,7 +282,9 @@ export class PracticeDeck {
       this.tuned[c] = keyOf(settings);
       return new PlaybackFilter(settings, this.tape, this.options.sampleRateHz);
     };
-    return [make(0), make(1)];
+    const filters: [PlaybackFilter, PlaybackFilter] = [make(0), make(1)];
+    this.matchDelays(filters);
+    return filters;
   }
 
   /** Gives the filters what was turned since the last block. */
@@ -274,6 +294,15 @@ export class PracticeDeck {
       if (keyOf(settings) === this.tuned[c]) return;
       this.tuned[c] = keyOf(settings);
       filter.retune(settings);
+    });
+    this.matchDelays(this.filters);
+  }
+
+  /** A filter in one channel alone would make that channel later than the other. */
+  private matchDelays(filters: [PlaybackFilter, PlaybackFilter]): void {
+    if (filters[0].delays === filters[1].delays) return;
+    filters.forEach((filter, c) => {
+      if (!filter.delays) filter.retune(this.settingsOf(c as 0 | 1), true);
     });
   }
 
@@ -287,8 +316,16 @@ export class PracticeDeck {
   }
 }
 
+const RETUNED = [
+  "head.azimuthArcMinutes",
+  "playback.t2Microseconds",
+  "head.spacingMicrometres",
+  "head.gapMicrometres",
+  "head.resonanceHz",
+] as const;
+
 const keyOf = (settings: TransportParameters): string =>
-  `${settings["head.azimuthArcMinutes"].toFixed(2)} ${settings["playback.t2Microseconds"].toFixed(2)}`;
+  RETUNED.map((name) => settings[name].toFixed(2)).join(" ");
 
 /** Reads a track so many seconds late, the lateness going evenly from one value to the other. */
 function readInto(

@@ -155,6 +155,9 @@ export const PRACTICE_MACHINES: readonly PracticeMachine[] = [
       "belt.lengthMm": 223,
       "belt.pulleyDiameterMm": 28,
       "output.rightDb": -12,
+      // one track, heard on both channels
+      "head.trackWidthMm": 1.5,
+      "head.trackSpacingMm": 0,
       "noise.db": -54,
       "hum.db": -75,
       "head.gapMicrometres": 1.8,
@@ -162,6 +165,9 @@ export const PRACTICE_MACHINES: readonly PracticeMachine[] = [
     },
   },
 ];
+
+/** Level in dBu of a full-scale sine of its sound. */
+export const PRACTICE_FULL_SCALE = { leftDbu: 12, rightDbu: 12 } as const;
 
 export interface PracticeCondition {
   id: string;

@@ -7,6 +7,8 @@ export interface ToneLevel {
   levelDbfs: number;
   /** Standard deviation of the level over tenths of a second, dB: a channel that will not hold still. */
   spreadDb: number;
+  /** Level of each tenth of a second that was heard, oldest first, dBFS. */
+  track: Float64Array;
 }
 
 /** How the second channel of a tone lies behind the first. */
@@ -38,7 +40,7 @@ const LEAST_HALF_WIDTH_HZ = 3;
 const TAPER = 1.5;
 /** How far the tone may be from where the tape has it. */
 const SEARCH = 0.08;
-const FRAME_SECONDS = 0.1;
+export const FRAME_SECONDS = 0.1;
 const PIECE_SECONDS = 5.5;
 const SHORTEST_SECONDS = 0.4;
 const BATCHES = 8;
@@ -81,10 +83,13 @@ export class TonePairMeter {
     }
   }
 
-  /** Null when nothing was heard for long enough. */
-  result(): TonePair | null {
+  /**
+   * Null when nothing was heard for long enough.
+   * @param last only so many tenths of a second, counted from the end
+   */
+  result(last = Infinity): TonePair | null {
     if (this.filled >= SHORTEST_SECONDS * this.sampleRateHz) this.takePiece();
-    const { frames } = this;
+    const frames = this.frames.slice(Math.max(0, this.frames.length - last));
     if (frames.length === 0) return null;
     return {
       frequencyHz: this.hzSum / this.pieces,
@@ -227,7 +232,8 @@ function levelOf(frames: Frame[], c: number): ToneLevel {
   const mean = frames.reduce((sum, { power }) => sum + power[c], 0) / frames.length;
   const middle = db(median(frames.map(({ power }) => power[c])));
   const square = frames.reduce((sum, { power }) => sum + (db(power[c]) - middle) ** 2, 0);
-  return { levelDbfs: db(mean), spreadDb: Math.sqrt(square / frames.length) };
+  const track = Float64Array.from(frames, ({ power }) => db(power[c]));
+  return { levelDbfs: db(mean), spreadDb: Math.sqrt(square / frames.length), track };
 }
 
 function phaseOf(frames: Frame[]): PairPhase {

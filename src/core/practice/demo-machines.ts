@@ -1,14 +1,23 @@
-import type { Machine } from "@/core/alignment/records";
+import type { Adjuster, Machine } from "@/core/alignment/records";
+import { USUAL_WORK } from "@/core/alignment/usual-work";
 import { practiceMachine } from "@/core/machine/practice-machines";
 import { practiceParts } from "./practice-parts";
 
-const work = (id: string, name: string): Machine["adjusters"][number] => ({
-  id,
-  name,
-  where: "",
-  sets: "flutter",
-  kind: "work",
-});
+const turned = (
+  sets: Adjuster["sets"],
+  id: string,
+  name: string,
+  where: string,
+  acts: Pick<Adjuster, "channel" | "side"> = {},
+): Adjuster => ({ id, name, where, sets, kind: "turn", ...acts });
+
+/** Level and equaliser trimmers of both channels in a row on one board. */
+const playbackTrimmers = (where: string): Adjuster[] => [
+  turned("level", "level-left", "PB LEVEL L", `${where}, first from the left.`, { channel: "left" }),
+  turned("level", "level-right", "PB LEVEL R", `${where}, second.`, { channel: "right" }),
+  turned("response", "equaliser-left", "PB EQ L", `${where}, third.`, { channel: "left" }),
+  turned("response", "equaliser-right", "PB EQ R", `${where}, fourth.`, { channel: "right" }),
+];
 
 /** Parts and tracks as the practice machine of the same name has them. */
 function measuredOn(id: string): Pick<Machine, "parts" | "tracks"> {
@@ -19,11 +28,7 @@ function measuredOn(id: string): Pick<Machine, "parts" | "tracks"> {
   };
 }
 
-const SERVICE_WORK = [
-  work("clean-capstan", "Cleaned capstan and pinch roller"),
-  work("belt", "Replaced the belt"),
-  work("roller", "Replaced the pinch roller"),
-];
+const OPERATING_LEVEL = { fluxivityNwbPerM: 250, method: "din", outputDbu: 0 } as const;
 
 /** The machines of the demo workshop. */
 export const DEMO_MACHINES: Machine[] = [
@@ -34,6 +39,9 @@ export const DEMO_MACHINES: Machine[] = [
     speedsCmPerS: [19.05, 38.1],
     toleranceClass: "studio",
     limits: {},
+    channels: 2,
+    operatingLevel: OPERATING_LEVEL,
+    headInductanceMh: 100,
     flutterMeter: "peak",
     ...measuredOn("tarnvik-t-2"),
     adjusters: [
@@ -51,7 +59,14 @@ export const DEMO_MACHINES: Machine[] = [
         sets: "speed",
         kind: "turn",
       },
-      ...SERVICE_WORK,
+      turned(
+        "azimuth",
+        "azimuth",
+        "AZIMUTH",
+        "Beside the playback head, under the cover; the sprung one of the two screws.",
+      ),
+      ...playbackTrimmers("Playback card of the electronics tray"),
+      ...USUAL_WORK,
     ],
   },
   {
@@ -61,6 +76,9 @@ export const DEMO_MACHINES: Machine[] = [
     speedsCmPerS: [4.76],
     toleranceClass: "hifi",
     limits: { flutterPercent: 0.08 },
+    channels: 2,
+    operatingLevel: OPERATING_LEVEL,
+    headInductanceMh: 100,
     flutterMeter: "rms",
     ...measuredOn("ellesby-c-3h"),
     adjusters: [
@@ -71,7 +89,9 @@ export const DEMO_MACHINES: Machine[] = [
         sets: "speed",
         kind: "turn",
       },
-      ...SERVICE_WORK,
+      turned("azimuth", "azimuth", "AZ P", "Right of the playback head, through the hole in the head cover."),
+      ...playbackTrimmers("Rear edge of the main board"),
+      ...USUAL_WORK,
     ],
   },
   {
@@ -81,6 +101,9 @@ export const DEMO_MACHINES: Machine[] = [
     speedsCmPerS: [4.76],
     toleranceClass: "hifi",
     limits: {},
+    channels: 2,
+    operatingLevel: OPERATING_LEVEL,
+    headInductanceMh: 100,
     flutterMeter: "peak",
     ...measuredOn("ellesby-c-1r"),
     adjusters: [
@@ -91,7 +114,16 @@ export const DEMO_MACHINES: Machine[] = [
         sets: "speed",
         kind: "turn",
       },
-      ...SERVICE_WORK,
+      turned(
+        "azimuth",
+        "azimuth-forward",
+        "AZ FWD",
+        "Left of the head, reached with the door off. Thin blade.",
+        { side: "A" },
+      ),
+      turned("azimuth", "azimuth-reverse", "AZ REV", "Right of the head. Thin blade.", { side: "B" }),
+      ...playbackTrimmers("Main board, behind the head cable"),
+      ...USUAL_WORK,
     ],
   },
   {
@@ -101,8 +133,12 @@ export const DEMO_MACHINES: Machine[] = [
     speedsCmPerS: [4.76],
     toleranceClass: "portable",
     limits: {},
+    channels: 1,
+    operatingLevel: OPERATING_LEVEL,
+    headInductanceMh: 100,
     flutterMeter: "peak",
     ...measuredOn("marrow-field-7"),
+    tracks: null,
     adjusters: [
       {
         id: "speed",
@@ -111,7 +147,14 @@ export const DEMO_MACHINES: Machine[] = [
         sets: "speed",
         kind: "turn",
       },
-      ...SERVICE_WORK,
+      turned(
+        "azimuth",
+        "azimuth",
+        "Head screw",
+        "Through the slot above the play key; the sprung side of the head.",
+      ),
+      turned("level", "level", "Level trimmer", "Centre of the only board."),
+      ...USUAL_WORK,
     ],
   },
 ];

@@ -1,27 +1,44 @@
 "use client";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
 import { useRouter } from "next/navigation";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { limitFor } from "@/core/alignment/limits";
 import type { Phase, StationId } from "@/core/alignment/records";
-import { atSpeed, speedAdjusters } from "@/core/alignment/job-speeds";
+import { atSpeed } from "@/core/alignment/job-speeds";
+import { unitOf, type Unit } from "@/core/alignment/quantities";
+import { secondPass } from "@/core/alignment/second-pass";
 import { pitchRange } from "@/core/alignment/pitch-range";
 import { sideSpeeds, targetFor } from "@/core/alignment/sides";
 import { decidingQuantity, otherSpeedsToDo, readingsOf, toRepeat } from "@/core/alignment/station-state";
-import { ROUTE, stationById, type Station } from "@/core/alignment/stations";
+import { routeOf, stationById, type Station } from "@/core/alignment/stations";
 import { JobTapeLine, stationHref } from "../job/job-tape-line";
 import { useJobRecords, type JobView } from "../job/use-job-records";
 import { Missing } from "../shell/missing";
 import { useLatest } from "@/ui/use-latest";
+import { BenchNotice } from "./bench-notice";
 import { BenchHeader } from "./bench-header";
+import { onControl, releaseButton } from "./bench-focus";
 import { Checklist } from "./checklist";
 import { KeyList } from "./key-list";
-import { nominalToneHz, useJobListener } from "./listener-provider";
+import { useJobListener } from "./listener-provider";
 import { useGuideTone } from "./use-guide-tone";
 import { MeasurePanel, shownAt } from "./measure-panel";
+import { NothingToTurn } from "./nothing-to-turn";
+import { PlaybackPanel } from "./playback/playback-panel";
+import { playbackReadings } from "./playback/playback-station-readings";
+import {
+  isPlayback,
+  playbackShown,
+  useForgetTones,
+  usePlaybackNumbers,
+} from "./playback/use-playback-numbers";
+import { usePlaybackTurns } from "./playback/use-playback-turns";
+import { practiceSlots } from "./practice-slots";
+import { ReadElsewhere } from "./read-elsewhere";
+import { flutterStationReadings, speedReadings } from "./transport-readings";
+import { WithoutTrimmer } from "./without-trimmer";
 import { PracticeDrawer } from "./practice-drawer";
 import { SetUpColumn } from "./set-up-card";
 import { Slip } from "./slip";
@@ -33,7 +50,7 @@ import { useLogbook } from "./use-logbook";
 import { GOOD_ENOUGH_SHARE, useTurnAdvice } from "./use-turn-advice";
 import { useChosenWork, WorkCard } from "./work-card";
 
-const GUIDE_WINDOW_PERCENT = 0.5;
+const GUIDE_WINDOW: Partial<Record<Unit, number>> = { "%": 0.5, "°": 30, dB: 1 };
 
 export function Bench({ jobId, stationId }: { jobId: string; stationId: StationId }) {
   const view = useJobRecords(jobId);
@@ -56,13 +73,25 @@ function OpenBench({
 }) {
   const { job, machine } = view;
   const router = useRouter();
-  const { wantFlutter } = listener;
-  useEffect(() => wantFlutter(station.id === "flutter"), [wantFlutter, station.id]);
+  const { wantFlutter, wantPlayback } = listener;
+  const playback = isPlayback(station.id);
+  useEffect(() => {
+    wantFlutter(station.id === "flutter");
+    wantPlayback(playback);
+  }, [wantFlutter, wantPlayback, station.id, playback]);
   const [circumstances, setCircumstances] = useCircumstances(job.id, listener.practice);
+  useForgetTones(listener, circumstances);
   // what belongs to the tape speed that is worked at
   const here = useMemo(() => atSpeed(view), [view]);
   const again = useMemo(() => toRepeat(view), [view]);
-  const { log, logTurn } = useLogbook(here, station.id, nominalToneHz(view), listener, circumstances);
+  const moved = useMemo(() => secondPass(here), [here]);
+  const numbers = usePlaybackNumbers(here, listener);
+  const stationReadings = playback
+    ? playbackReadings(station.id, machine, numbers)
+    : station.id === "speed"
+      ? speedReadings(listener)
+      : flutterStationReadings(listener);
+  const { log, logTurn } = useLogbook(here, station.id, listener, stationReadings, circumstances);
   const sides = useMemo(() => sideSpeeds(here.readings, here.adjustments), [here]);
   const toDo = useMemo(
     () => (station.kind === "measure" ? otherSpeedsToDo(view, station) : []),
@@ -76,27 +105,41 @@ function OpenBench({
   const sourceButton = useRef<HTMLButtonElement>(null);
   const measuring = station.kind === "measure";
 
-  const toTurn = useTurnAdvice(view, listener, sideTarget);
-  const { adjuster, turns, slot, targetPercent } = toTurn;
+  const speedTurn = useTurnAdvice(view, listener, sideTarget);
+  const playbackTurn = usePlaybackTurns(here, station.id, numbers, listener, circumstances);
+  const toTurn = playback ? playbackTurn : speedTurn;
+  const turns = station.id !== "flutter" && toTurn.adjuster !== undefined;
+  const targetPercent = station.id === "speed" ? speedTurn.targetPercent : 0;
   const { adjusters } = machine;
-  const work = useMemo(() => adjusters.filter((a) => a.kind === "work"), [adjusters]);
+  const work = useMemo(
+    () => adjusters.filter(({ kind, sets }) => kind === "work" && sets === station.id),
+    [adjusters, station.id],
+  );
   const [workId, chooseWork] = useChosenWork(work);
   const logAs = async (phase: Phase) => measuring && setNotice(await log(phase));
-  const turned = async (atStop = listener.practice?.trimmers[slot]?.atStop ?? false) => {
+  const atPracticeStop = toTurn.slot !== null && (listener.practice?.trimmers[toTurn.slot]?.atStop ?? false);
+  const turned = async (atStop = atPracticeStop) => {
     setNotice(null);
-    const chosen = station.id === "speed" ? adjuster : work.find(({ id }) => id === workId);
-    if (!measuring || !chosen) return;
-    if (station.id === "speed" && turns === 0)
-      return setNotice("The slot has not been turned since the last time.");
-    await logTurn(chosen, station.id === "speed" ? turns : null, atStop);
+    if (!measuring || !turns || !toTurn.adjuster) return;
+    if (toTurn.turns === 0) return setNotice("The slot has not been turned since the last time.");
+    await logTurn(toTurn.adjuster, toTurn.turns, atStop);
+  };
+  const workIsDone = async () => {
+    setNotice(null);
+    const done = work.find(({ id }) => id === workId);
+    if (measuring && done) await logTurn(done, null);
   };
   const step = (by: number) => {
-    const next = ROUTE[ROUTE.findIndex(({ id }) => id === station.id) + by];
+    const route = routeOf(job);
+    const next = route[route.findIndex(({ id }) => id === station.id) + by];
     if (next) router.push(stationHref(job.id, next));
   };
 
-  const shown = shownAt(station, view, listener.measured);
-  const guideWindow = limitFor(machine, decidingQuantity(station.id, machine)) ?? GUIDE_WINDOW_PERCENT;
+  const quantity = decidingQuantity(station.id, machine);
+  const shown = playback
+    ? playbackShown(station.id, machine, numbers, playbackTurn.channel)
+    : shownAt(station, view, listener.measured);
+  const guideWindow = limitFor(machine, quantity) ?? GUIDE_WINDOW[unitOf(quantity)] ?? 1;
   const guide = useGuideTone(
     shown && measuring ? shown.value - targetPercent : null,
     // the tolerance is where the work ends, not where the ear should be content
@@ -107,7 +150,7 @@ function OpenBench({
   // these parts of the bench do not change with each reading: they get functions that stay the same
   const logFromSlip = useLatest((phase: Phase) => void logAs(phase));
   const turnedFromCard = useLatest((atStop: boolean) => void turned(atStop));
-  const workDone = useLatest(() => void turned());
+  const workDone = useLatest(() => void workIsDone());
   const showKeys = useLatest(() => setKeys(true));
   const hideKeys = useLatest(() => setKeys(false));
   const toggleGuide = useLatest(guide.toggle);
@@ -119,7 +162,7 @@ function OpenBench({
     " ": () => void logAs("working"),
     f: () => void logAs("as found"),
     l: () => void logAs("as left"),
-    t: () => void turned(),
+    t: () => void (turns ? turned() : workIsDone()),
     p: () => setDrawer((open) => !open),
     g: () => measuring && guide.toggle(),
     "[": () => step(-1),
@@ -167,25 +210,14 @@ function OpenBench({
           {guide.warning}
         </Alert>
       )}
-      {(notice ?? listener.trouble) && (
-        <Alert
-          severity="warning"
-          sx={{ mx: 2.5 }}
-          action={
-            listener.lost && !notice ? (
-              <Button color="inherit" onClick={() => void listener.startSoundCard()}>
-                Start again
-              </Button>
-            ) : undefined
-          }
-          onClose={() => {
-            setNotice(null);
-            listener.dismissTrouble();
-          }}
-        >
-          {notice ?? listener.trouble}
-        </Alert>
-      )}
+      <BenchNotice
+        notice={notice ?? listener.trouble}
+        onStartAgain={listener.lost && !notice ? () => void listener.startSoundCard() : undefined}
+        onClose={() => {
+          setNotice(null);
+          listener.dismissTrouble();
+        }}
+      />
       <Box
         component="main"
         sx={{
@@ -213,15 +245,19 @@ function OpenBench({
           pitch={pitch}
           toDo={toDo}
         />
-        {measuring ? (
-          <MeasurePanel
+        {!measuring ? (
+          <Checklist view={view} station={station} onNext={() => step(1)} />
+        ) : playback ? (
+          <PlaybackPanel
             view={here}
             station={station}
+            numbers={numbers}
             listener={listener}
-            targetPercent={station.id === "speed" ? targetPercent : 0}
+            circumstances={circumstances}
+            toTurn={playbackTurn}
           />
         ) : (
-          <Checklist view={view} station={station} onNext={() => step(1)} />
+          <MeasurePanel view={here} station={station} listener={listener} targetPercent={targetPercent} />
         )}
         {measuring && (
           <Box
@@ -230,19 +266,40 @@ function OpenBench({
             tabIndex={0}
             sx={{ display: "flex", flexDirection: "column", gap: 1.5, minWidth: 0 }}
           >
-            {station.id === "speed" ? (
+            {station.id !== "flutter" && (
               <TurnCard
                 toTurn={toTurn}
-                view={here}
-                errorPercent={listener.measured?.speed?.errorPercent ?? null}
-                foundFirst={readingsOf(here, "speed").length === 0}
-                counted={listener.kind === "practice"}
+                without={
+                  station.id === "speed" ? (
+                    <WithoutTrimmer
+                      errorPercent={listener.measured?.speed?.errorPercent ?? null}
+                      parts={machine.parts}
+                    />
+                  ) : (
+                    <NothingToTurn station={station.id} />
+                  )
+                }
+                first={
+                  station.id === "speed" && speedTurn.readElsewhere ? (
+                    <ReadElsewhere view={here} read={speedTurn.readElsewhere} />
+                  ) : undefined
+                }
+                foundFirst={readingsOf(here, station.id).length === 0}
+                counted={listener.kind === "practice" && toTurn.slot !== null}
                 onTurned={turnedFromCard}
               />
-            ) : (
-              <WorkCard work={work} chosenId={workId} onChoose={chooseWorkStable} onDone={workDone} />
             )}
-            <Slip view={here} stationId={station.id} again={again} onLog={logFromSlip} />
+            {work.length > 0 && (
+              <WorkCard
+                work={work}
+                chosenId={workId}
+                onChoose={chooseWorkStable}
+                onDone={workDone}
+                withKey={!turns}
+                nothingTurned={station.id === "flutter"}
+              />
+            )}
+            <Slip view={here} stationId={station.id} again={again} moved={moved} onLog={logFromSlip} />
           </Box>
         )}
       </Box>
@@ -250,7 +307,7 @@ function OpenBench({
         {drawer && measuring && (
           <PracticeDrawer
             listener={listener}
-            adjusterNames={speedAdjusters(machine).map(({ name }) => name)}
+            slots={practiceSlots(machine, station.id)}
             onClose={() => setDrawer(false)}
           />
         )}
@@ -267,18 +324,4 @@ function OpenBench({
       <KeyList open={keys} onClose={hideKeys} />
     </Box>
   );
-}
-
-/** A button keeps its own Space and Enter while it has the focus. */
-function onControl(event: KeyboardEvent): boolean {
-  const target = event.target as HTMLElement | null;
-  return (
-    event.key === " " && target?.closest("button, a, [role=slider], [role=combobox], [role=option]") !== null
-  );
-}
-
-/** After a click the focus goes back to the page, so that Space logs and does not press the button again. */
-function releaseButton(event: React.PointerEvent): void {
-  const button = (event.target as HTMLElement).closest?.("button");
-  if (button) setTimeout(() => button.blur());
 }

@@ -8,6 +8,7 @@ interface ChoiceProps<T extends string> {
   disabled?: boolean;
   /** Written before each choice, where the choices alone do not say what they are of. */
   before?: string;
+  after?: string;
   onChoose(value: T | undefined): void;
 }
 
@@ -18,6 +19,7 @@ export function Choice<T extends string>({
   value,
   disabled = false,
   before = "",
+  after = "",
   onChoose,
 }: ChoiceProps<T>) {
   return (
@@ -34,6 +36,7 @@ export function Choice<T extends string>({
         <ToggleButton key={choice} value={choice} sx={{ minHeight: 44, textTransform: "none", px: 0.5 }}>
           {before}
           {choice}
+          {after}
         </ToggleButton>
       ))}
     </ToggleButtonGroup>

@@ -6,7 +6,7 @@ const STEP = 1 / 64;
 const FINE_STEP = 1 / 360;
 
 interface UndersideProps {
-  /** The trimmers that show, at most two. */
+  /** The trimmers that show, at most four. */
   slots: Array<{ name: string; slotTurns: number }>;
   playing: boolean;
   onTurn(trimmer: number, turns: number): void;
@@ -14,7 +14,7 @@ interface UndersideProps {
 
 /** Line drawing of a deck's underside: motor, belt, flywheel, reel tables, and the slots that turn. */
 export function DeckUnderside({ slots, playing, onTurn }: UndersideProps) {
-  const places = slots.length > 1 ? [258, 348] : [312];
+  const { places, radius } = layout(slots.length);
   return (
     <svg
       viewBox="0 0 420 136"
@@ -40,7 +40,14 @@ export function DeckUnderside({ slots, playing, onTurn }: UndersideProps) {
         M
       </text>
       {slots.slice(0, places.length).map((slot, i) => (
-        <Slot key={i} {...slot} x={places[i]} playing={playing} onTurn={(turns) => onTurn(i, turns)} />
+        <Slot
+          key={slot.name}
+          {...slot}
+          x={places[i]}
+          radius={radius}
+          playing={playing}
+          onTurn={(turns) => onTurn(i, turns)}
+        />
       ))}
       {slots.length === 1 && (
         <>
@@ -56,15 +63,27 @@ export function DeckUnderside({ slots, playing, onTurn }: UndersideProps) {
   );
 }
 
+/** Where the slots stand, and how large they are. */
+function layout(count: number): { places: number[]; radius: number } {
+  if (count <= 1) return { places: [312], radius: 42 };
+  if (count === 2) return { places: [258, 348], radius: 42 };
+  const step = 190 / Math.min(4, count);
+  return {
+    places: Array.from({ length: Math.min(4, count) }, (_, i) => 218 + step * (i + 0.5)),
+    radius: 0.44 * step,
+  };
+}
+
 interface SlotProps {
   name: string;
   slotTurns: number;
   x: number;
+  radius: number;
   playing: boolean;
   onTurn(turns: number): void;
 }
 
-function Slot({ name, slotTurns, x, playing, onTurn }: SlotProps) {
+function Slot({ name, slotTurns, x, radius, playing, onTurn }: SlotProps) {
   const slot = useRef<SVGGElement>(null);
   const angle = useRef<number | null>(null);
   const turn = useRef(onTurn);
@@ -121,13 +140,20 @@ function Slot({ name, slotTurns, x, playing, onTurn }: SlotProps) {
           onTurn(way * (event.shiftKey ? FINE_STEP : STEP));
         }}
       >
-        <circle cx={x} cy={62} r={42} fill={token("leader")} stroke={INK} strokeWidth={2} />
+        <circle cx={x} cy={62} r={radius} fill={token("leader")} stroke={INK} strokeWidth={2} />
         <g transform={`rotate(${360 * slotTurns} ${x} 62)`}>
-          <rect x={x - 5} y={26} width={10} height={72} rx={3} fill={INK} />
-          <circle cx={x} cy={26} r={4} fill={token("oxide")} />
+          <rect
+            x={x - 0.12 * radius}
+            y={62 - 0.86 * radius}
+            width={0.24 * radius}
+            height={1.72 * radius}
+            rx={3}
+            fill={INK}
+          />
+          <circle cx={x} cy={62 - 0.86 * radius} r={0.1 * radius} fill={token("oxide")} />
         </g>
       </g>
-      <text x={x} y={122} textAnchor="middle" fontSize={13.5} fontWeight={650} fill={INK}>
+      <text x={x} y={122} textAnchor="middle" fontSize={radius < 30 ? 9 : 13.5} fontWeight={650} fill={INK}>
         {name.length > 24 ? `${name.slice(0, 23)}…` : name}
       </text>
     </>

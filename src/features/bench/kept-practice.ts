@@ -1,12 +1,17 @@
 import { z } from "zod";
+import { PRACTICE_SLOTS } from "@/core/machine/practice-slots";
 import { readDraft, saveDraft } from "@/storage/drafts";
 
-const perTrimmer = z.union([z.array(z.number()), z.number().transform((one) => [one])]);
+const perTrimmer = z
+  .union([z.array(z.number()), z.number().transform((one) => [one])])
+  .transform((turns) => Array.from({ length: PRACTICE_SLOTS }, (_, i) => turns[i] ?? 0));
 const keptSchema = z.object({
   conditionId: z.string(),
   seed: z.number(),
   slotTurns: perTrimmer,
   loggedTurns: perTrimmer,
+  /** Work that was done to it. */
+  done: z.array(z.string()).default([]),
 });
 /** What is kept of a practice machine between visits: its trimmers stay where they were left. */
 export type KeptPractice = z.infer<typeof keptSchema>;
@@ -24,6 +29,7 @@ export const keepPractice = (jobId: string, kept: KeptPractice): Promise<void> =
 export const freshPractice = (conditionId: string): KeptPractice => ({
   conditionId,
   seed: 1 + Math.floor(Math.random() * 1e6),
-  slotTurns: [0, 0],
-  loggedTurns: [0, 0],
+  slotTurns: Array.from({ length: PRACTICE_SLOTS }, () => 0),
+  loggedTurns: Array.from({ length: PRACTICE_SLOTS }, () => 0),
+  done: [],
 });

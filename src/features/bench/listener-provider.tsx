@@ -27,6 +27,7 @@ function Listening({ view, children }: { view: JobView; children: ReactNode }) {
     tape: view.tape,
     nominalHz,
     speedCmPerS: job.speedCmPerS,
+    tracks: machine.tracks,
     geometry: {
       parts: machine.parts,
       speedCmPerS: job.speedCmPerS,

@@ -3,12 +3,13 @@ import Box from "@mui/material/Box";
 import Paper from "@mui/material/Paper";
 import { limitFor } from "@/core/alignment/limits";
 import { FLUTTER_SETTLED_SECONDS } from "@/core/measure/live-transport";
-import { QUANTITIES } from "@/core/alignment/records";
+import { QUANTITIES } from "@/core/alignment/quantities";
 import { decidingQuantity, readingsOf } from "@/core/alignment/station-state";
 import type { Station } from "@/core/alignment/stations";
 import { flutterUncertainty, speedUncertainty } from "@/core/alignment/uncertainty";
 import { verdictOf, type Verdict } from "@/core/alignment/verdict";
 import { decimalsFor, THIN_SPACE } from "@/core/formats/number-text";
+import { Announcer } from "@/ui/announcer";
 import { Readout } from "@/ui/readout";
 import { Rule } from "@/ui/rule";
 import { Strip } from "@/ui/strip";
@@ -141,7 +142,7 @@ export function MeasurePanel({ view, station, listener, targetPercent }: Measure
           failing={verdict === "fail"}
         />
       )}
-      <Announcer shown={shown} verdict={verdict} name={QUANTITIES[quantity]} />
+      <Announcer words={shown?.settled && verdict ? `${QUANTITIES[quantity]}: ${verdict}` : ""} />
     </Paper>
   );
 }
@@ -150,18 +151,6 @@ export function MeasurePanel({ view, station, listener, targetPercent }: Measure
 function secondsLeft(seconds: number): string {
   const left = Math.ceil(FLUTTER_SETTLED_SECONDS - seconds);
   return left > 0 ? `, ${left}${THIN_SPACE}s left` : "";
-}
-
-/** Says a verdict aloud once it has settled, not while it moves. */
-function Announcer({ shown, verdict, name }: { shown: Shown | null; verdict: Verdict | null; name: string }) {
-  return (
-    <Box
-      aria-live="polite"
-      sx={{ position: "absolute", width: 1, height: 1, overflow: "hidden", clipPath: "inset(50%)" }}
-    >
-      {shown?.settled && verdict ? `${name}: ${verdict}` : ""}
-    </Box>
-  );
 }
 
 function detail(verdict: Verdict | null, value: number, limit: number, signed: boolean): string {

@@ -26,6 +26,7 @@ describe("what the bench shows", () => {
       warnings: ["cut short"],
       channels,
       transport: null,
+      playback: null,
     };
     const measured = measuredFile(file);
     expect(measured.speed).toMatchObject({ channel: "left", settled: true });

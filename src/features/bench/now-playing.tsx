@@ -1,7 +1,7 @@
 "use client";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import { PITCHES, POSITIONS, SIDES, SUPPLIES, type Circumstances } from "@/core/alignment/records";
+import { HEADS, PITCHES, POSITIONS, SIDES, SUPPLIES, type Circumstances } from "@/core/alignment/records";
 import type { PitchRange } from "@/core/alignment/pitch-range";
 import { targetFor, type SideSpeeds } from "@/core/alignment/sides";
 import { fixed, THIN_SPACE } from "@/core/formats/number-text";
@@ -22,6 +22,8 @@ export interface NowPlayingProps {
   pitch: PitchRange | null;
   /** Only the side matters here. */
   sideOnly: boolean;
+  /** The record head may be heard live off the tape instead. */
+  heads: boolean;
 }
 
 /** What the readings are taken of: side, place on the reel, supply; and what the two sides add up to. */
@@ -33,6 +35,7 @@ export function NowPlaying({
   sides,
   pitch,
   sideOnly,
+  heads,
 }: NowPlayingProps) {
   const { job } = view;
   const { differencePercent } = sides;
@@ -47,6 +50,23 @@ export function NowPlaying({
         disabled={sideKnown}
         onChoose={(side) => onChange({ ...circumstances, side })}
       />
+      {heads && (
+        <>
+          <Choice
+            label="Another head than the playback head"
+            choices={HEADS}
+            after=" head, off the tape"
+            value={circumstances.head}
+            onChoose={(head) => onChange({ ...circumstances, head })}
+          />
+          {circumstances.head && (
+            <Box sx={{ mt: 0.5, lineHeight: 1.3 }}>
+              Record a high tone from Signals on both channels and monitor the tape: what shows is the record
+              head against the playback head, which was set before.
+            </Box>
+          )}
+        </>
+      )}
       {!sideOnly && (
         <>
           <Choice

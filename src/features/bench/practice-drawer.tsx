@@ -9,27 +9,24 @@ import { PRACTICE_CONDITIONS } from "@/core/machine/practice-machines";
 import { DeckKeys } from "./deck-keys";
 import { DeckTape } from "./deck-tape";
 import { DeckUnderside } from "./deck-underside";
+import type { ShownSlot } from "./practice-slots";
 import type { ListenerState, PracticeSetUp } from "./use-listener";
-
-/** A practice machine has so many trimmers at most. */
-const SLOTS = 2;
 
 interface PracticeDrawerProps {
   listener: ListenerState;
-  /** Of the trimmers that set the speed, in their order. */
-  adjusterNames: string[];
+  /** What can be turned at this station. */
+  slots: ShownSlot[];
   onClose(): void;
 }
 
 /** The practice machine: how it came in, its keys and tape, and its trimmer to turn. */
-export function PracticeDrawer({ listener, adjusterNames, onClose }: PracticeDrawerProps) {
+export function PracticeDrawer({ listener, slots, onClose }: PracticeDrawerProps) {
   const [condition, setCondition] = useState("slow-lumpy-belt");
   const { keptCondition, practice } = listener;
   useEffect(() => {
     void keptCondition().then((kept) => kept && setCondition(kept));
     // eslint-disable-next-line react-hooks/exhaustive-deps -- asked once, when the drawer opens
   }, []);
-  const names = (adjusterNames.length === 0 ? ["speed"] : adjusterNames).slice(0, SLOTS);
   const on = listener.kind === "practice" && practice !== null;
   return (
     <Paper
@@ -88,20 +85,20 @@ export function PracticeDrawer({ listener, adjusterNames, onClose }: PracticeDra
         </Box>
       )}
       <DeckUnderside
-        slots={names.map((name, i) => ({ name, slotTurns: practice?.trimmers[i]?.slotTurns ?? 0 }))}
+        slots={slots.map(({ name, slot }) => ({ name, slotTurns: practice?.trimmers[slot]?.slotTurns ?? 0 }))}
         playing={on}
-        onTurn={(trimmer, turns) => void listener.turnPractice(trimmer, turns)}
+        onTurn={(place, turns) => void listener.turnPractice(slots[place].slot, turns)}
       />
       <Box sx={{ color: "text.secondary", maxWidth: on ? 130 : 240, lineHeight: 1.35 }}>
         {on ? (
           <>
             Drag the slot, or arrow keys (Shift: 1°).
-            {names.map((name, i) => (
+            {slots.map(({ name, slot }) => (
               <Box key={name}>
-                {names.length > 1 && `${name}: `}
-                <b>{degrees(notLogged(practice, i))}</b>
-                {names.length === 1 && " since the last logged turn"}
-                {practice.trimmers[i].atStop && "; at its stop"}
+                {slots.length > 1 && `${name}: `}
+                <b>{degrees(notLogged(practice, slot))}</b>
+                {slots.length === 1 && " since the last logged turn"}
+                {practice.trimmers[slot].atStop && "; at its stop"}
               </Box>
             ))}
           </>

@@ -1,16 +1,17 @@
 import { memo } from "react";
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
-import { actsAt, speedAdjusters } from "@/core/alignment/job-speeds";
+import { actsAt } from "@/core/alignment/job-speeds";
 import { speedTone } from "@/core/alignment/limits";
 import type { Station } from "@/core/alignment/stations";
 import { THIN_SPACE } from "@/core/formats/number-text";
 import { Card } from "@/ui/card";
 import { LikelyReasons } from "./likely-reasons";
 import { NowPlaying, type NowPlayingProps } from "./now-playing";
+import { TapeChoice } from "./tape-choice";
 import { SpeedChoice } from "./speed-choice";
 
-interface SetUpColumnProps extends Omit<NowPlayingProps, "sideOnly"> {
+interface SetUpColumnProps extends Omit<NowPlayingProps, "sideOnly" | "heads"> {
   station: Station;
   /** The job's other speeds at which this station is not settled. */
   toDo: number[];
@@ -20,10 +21,10 @@ interface SetUpColumnProps extends Omit<NowPlayingProps, "sideOnly"> {
 export const SetUpColumn = memo(function SetUpColumn({ station, toDo, ...playing }: SetUpColumnProps) {
   const { view } = playing;
   const tone = speedTone(view.tape);
-  const adjusters =
-    station.id === "speed"
-      ? speedAdjusters(view.machine).filter((one) => actsAt(one, view.job.speedCmPerS))
-      : [];
+  const adjusters = view.machine.adjusters.filter(
+    (one) => one.kind === "turn" && one.sets === station.id && actsAt(one, view.job.speedCmPerS),
+  );
+  const transport = station.id === "speed" || station.id === "flutter";
   const cleaned = view.job.done.clean?.length ?? 0;
   return (
     <Box
@@ -34,10 +35,11 @@ export const SetUpColumn = memo(function SetUpColumn({ station, toDo, ...playing
     >
       <Card title="Set up">
         {station.kind === "measure" && <SpeedChoice view={view} toDo={toDo} />}
-        {station.kind === "measure" && (
+        {station.kind === "measure" && <TapeChoice view={view} />}
+        {transport && tone && (
           <Typography sx={{ fontWeight: 650, mt: 0.75 }}>
-            {view.tape.name}
-            {tone && `, band ${tone.bandNumber}, ${Math.round(tone.frequencyHz)}${THIN_SPACE}Hz`}
+            band {tone.bandNumber}, {Math.round(tone.frequencyHz)}
+            {THIN_SPACE}Hz
           </Typography>
         )}
         {station.setUp.map((line) => (
@@ -63,7 +65,9 @@ export const SetUpColumn = memo(function SetUpColumn({ station, toDo, ...playing
           ))}
         </Card>
       )}
-      {station.kind === "measure" && <NowPlaying {...playing} sideOnly={station.id !== "speed"} />}
+      {station.kind === "measure" && (
+        <NowPlaying {...playing} sideOnly={station.id !== "speed"} heads={station.id === "azimuth"} />
+      )}
       {station.id === "speed" && <LikelyReasons view={view} />}
       {station.caution && (
         <Card title="Mind" tone="warning">

@@ -6,7 +6,9 @@ import { inForce, PHASES, type Adjustment, type Reading, type StationId } from "
 import { readingsOf, readingVerdict } from "@/core/alignment/station-state";
 import type { Station } from "@/core/alignment/stations";
 import { directionInWords, turnInWords } from "@/core/alignment/turn-guidance";
-import { withUncertainty } from "@/core/formats/number-text";
+import { decimalsOf, isSigned } from "@/core/alignment/quantities";
+import type { Moved } from "@/core/alignment/second-pass";
+import { fixed, withUncertainty } from "@/core/formats/number-text";
 import { Card } from "@/ui/card";
 import { KeyCap } from "@/ui/key-cap";
 import { READING_FONT } from "@/ui/theme";
@@ -24,11 +26,13 @@ interface SlipProps {
   stationId: StationId;
   /** Stations that have to be repeated, at any speed. */
   again: Station[];
+  /** Stations whose reading an adjustment elsewhere was found to have moved. */
+  moved: Moved[];
   onLog(phase: Phase): void;
 }
 
 /** A till receipt of the station: readings and turns, newest on top. */
-export const Slip = memo(function Slip({ view, stationId, again, onLog }: SlipProps) {
+export const Slip = memo(function Slip({ view, stationId, again, moved, onLog }: SlipProps) {
   const rows = [
     ...readingsOf(view, stationId).map((reading) => ({ at: reading.at, reading, turn: null })),
     ...inForce(view.adjustments)
@@ -47,6 +51,12 @@ export const Slip = memo(function Slip({ view, stationId, again, onLog }: SlipPr
           To repeat: {again.map(({ name }) => name.toLowerCase()).join(", ")}
         </Box>
       )}
+      {moved.map(({ station, by, turnedAt, after }) => (
+        <Box key={station.id} sx={{ color: "warning.main", fontWeight: 600, mb: 0.5, lineHeight: 1.3 }}>
+          Second pass: {station.name.toLowerCase()} moved by {fixed(by, decimalsOf(after.quantity), true)}{" "}
+          {after.unit} when {turnedAt.name.toLowerCase()} was set. Set it again.
+        </Box>
+      ))}
       {rows.length === 0 && (
         <Box sx={{ color: "text.secondary", py: 1 }}>
           Nothing logged yet. As found comes first, before anything is turned.
@@ -100,6 +110,20 @@ function LogButton({ word, cap, onClick }: { word: string; cap: string; onClick(
   );
 }
 
+/** What tells the readings of a station apart. */
+function detail({ quantity, station, context: { channel, side, head, nominalHz } }: Reading): string {
+  return [
+    "",
+    quantity === "level.balance" && "balance",
+    channel !== "both" && channel,
+    (station === "azimuth" || station === "level" || station === "response") && side && `side ${side}`,
+    head && `${head} head`,
+    quantity === "response.worst" && `at ${Math.round(nominalHz)} Hz`,
+  ]
+    .filter((part) => part || part === "")
+    .join(", ");
+}
+
 function ReadingRow({ reading, view }: { reading: Reading; view: JobView }) {
   return (
     <>
@@ -111,13 +135,13 @@ function ReadingRow({ reading, view }: { reading: Reading; view: JobView }) {
         onCorrect={(phase) => void correctPhase(reading, view.readings, phase)}
       >
         {reading.phase}
-        {reading.context.channel !== "both" && `, ${reading.context.channel}`}
+        {detail(reading)}
       </CorrectionMenu>
       <VerdictMark verdict={readingVerdict(reading, view.machine)} />
       <Box
         sx={{ fontFamily: READING_FONT, width: "100%", fontWeight: reading.phase === "working" ? 400 : 650 }}
       >
-        {withUncertainty(reading.value, reading.uncertainty, "%", reading.quantity === "speedError")}
+        {withUncertainty(reading.value, reading.uncertainty, reading.unit, isSigned(reading.quantity))}
         {reading.evidenceId && <EvidenceButton recordingId={reading.evidenceId} />}
       </Box>
     </>

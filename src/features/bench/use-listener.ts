@@ -4,6 +4,8 @@ import { watchDevices, soundDevices } from "@/audio/sound-devices";
 import type { Reading } from "@/core/alignment/records";
 import type { ListeningResult } from "@/core/listen/live-listening";
 import type { Geometry, TransportView } from "@/core/listen/transport-view";
+import type { PlaybackNow } from "@/core/listen/live-playback";
+import type { HeadTracks } from "@/core/listen/playback-view";
 import type { DeckKey, DeckStatus } from "@/core/machine/practice-deck";
 import { practiceParameters } from "@/core/machine/practice-machines";
 import type { WatchTrack } from "@/core/measure/watch-log";
@@ -50,6 +52,7 @@ interface ListenOptions {
   speedCmPerS: number;
   jobId: string;
   geometry: Geometry;
+  tracks: HeadTracks | null;
 }
 
 const STRIP_SECONDS = 95;
@@ -75,7 +78,9 @@ export function useListener(options: ListenOptions) {
   const [speedStrip, setSpeedStrip] = useState<StripPoint[]>([]);
   const [flutterStrip, setFlutterStrip] = useState<StripPoint[]>([]);
   const [marks, setMarks] = useState<number[]>([]);
+  const [playback, setPlayback] = useState<PlaybackNow | null>(null);
   const [flutter, wantFlutter] = useState(false);
+  const [tones, wantPlayback] = useState(false);
   const { jobId } = options;
 
   const api = useCallback(() => {
@@ -98,6 +103,10 @@ export function useListener(options: ListenOptions) {
   }, [api, kind, flutter]);
 
   useEffect(() => {
+    if (kind && kind !== "file") void api().showPlayback(tones);
+  }, [api, kind, tones]);
+
+  useEffect(() => {
     if (!lost || !heardCard) return;
     return watchDevices(async () => {
       const { inputs } = await soundDevices();
@@ -111,6 +120,7 @@ export function useListener(options: ListenOptions) {
     setCheck(null);
     setMeasured(null);
     setTransport(null);
+    setPlayback(null);
     setWatch(null);
     setWatching(false);
     setSpeedStrip([]);
@@ -125,6 +135,7 @@ export function useListener(options: ListenOptions) {
     setMeasured(measuredLive(result, source, clockPercent));
     if (result.check) setCheck(result.check);
     if (result.transport) setTransport(result.transport);
+    if (result.playback) setPlayback(result.playback);
     if (result.watch) setWatch(result.watch);
     const add = (value: number) => (points: StripPoint[]) => [
       ...points.filter(({ seconds }) => seconds > result.seconds - STRIP_SECONDS),
@@ -139,6 +150,7 @@ export function useListener(options: ListenOptions) {
     speedFactor: options.speedCmPerS / options.tape.speedCmPerS,
     nominalHz: options.nominalHz,
     geometry: options.geometry,
+    tracks: options.tracks,
     evidenceSeconds: (await readSettings()).evidenceSeconds,
   });
 
@@ -159,7 +171,7 @@ export function useListener(options: ListenOptions) {
     kept.current = before?.conditionId === conditionId ? before : freshPractice(conditionId);
     await keepPractice(jobId, kept.current);
     const state = await api().startPractice(
-      { parameters, seed: kept.current.seed, turnedTo: kept.current.slotTurns },
+      { parameters, seed: kept.current.seed, turnedTo: kept.current.slotTurns, done: kept.current.done },
       await listenFor(),
       callback((result: ListeningResult, deck: DeckStatus) => {
         showIt(result);
@@ -235,6 +247,7 @@ export function useListener(options: ListenOptions) {
     try {
       const result = await api().measureFile(file, await listenFor(), callback(setProgress));
       setTransport(result?.transport ?? null);
+      setPlayback(result?.playback ?? null);
       if (result) setMeasured(measuredFile(result));
       else setKind(null);
     } catch (error) {
@@ -272,6 +285,8 @@ export function useListener(options: ListenOptions) {
     check,
     measured,
     transport,
+    /** The tones of the tape that were heard, and what they add up to. */
+    playback,
     watch,
     watching,
     tapeName: options.tape.name,
@@ -292,6 +307,20 @@ export function useListener(options: ListenOptions) {
     measureFile,
     stop,
     wantFlutter,
+    wantPlayback,
+    /** The other direction plays, or another head. */
+    clearPlayback: () => {
+      setPlayback(null);
+      if (kind && kind !== "file") void api().clearPlayback();
+    },
+    clearHold: () => void api().clearHold(),
+    explain: (...curve: Parameters<Listener["api"]["explain"]>) => api().explain(...curve),
+    /** Does work on the practice machine. */
+    repairPractice: async (work: string) => {
+      if (kind !== "practice") return;
+      await api().repairPractice(work);
+      await keepSlots({ done: [...(kept.current?.done ?? []), work] });
+    },
     startWatch: () => {
       setWatch(null);
       setWatching(true);

@@ -1,20 +1,30 @@
 import { useEffect, useRef } from "react";
-import { flutterReadings, speedReading, type LogContext } from "@/core/alignment/log-reading";
+import type { LogContext } from "@/core/alignment/log-reading";
 import {
   inForce,
   type Adjuster,
   type Circumstances,
   type Phase,
+  type Reading,
   type StationId,
 } from "@/core/alignment/records";
-import { speedAdjusterIndex } from "@/core/alignment/job-speeds";
-import { readingsOf } from "@/core/alignment/station-state";
+import { slotOf } from "@/core/machine/practice-slots";
 import { frequencyUncertaintyOf } from "@/core/reference/reference-tape";
 import { keepRecording, StorageFullError } from "@/storage/recordings";
 import { appendAdjustment, appendReadings, newId } from "@/storage/jobs";
 import type { JobView } from "../job/use-job-records";
+import { nominalToneHz } from "./listener-provider";
 import type { ListenerState } from "./use-listener";
-import type { Measured } from "./measured";
+
+/** What a station gives the logbook to write. */
+export interface StationReadings {
+  /** What is logged when somebody asks, or a sentence why nothing can be. */
+  toLog(context: LogContext): Reading[] | string;
+  /** What shows the last turn, once that has settled; null before, and where turns teach nothing. */
+  afterTurn(context: LogContext): Reading[] | null;
+  /** What stood before somebody began to turn just now; null when that is not known. */
+  beforeTurn(context: LogContext): Reading[] | null;
+}
 
 /**
  * Writes readings and turns into the job. Around every turn a working reading is kept by itself, the last
@@ -23,71 +33,49 @@ import type { Measured } from "./measured";
 export function useLogbook(
   view: JobView,
   stationId: StationId,
-  nominalHz: number,
   listener: ListenerState,
+  station: StationReadings,
   circumstances: Circumstances = {},
 ) {
   const awaiting = useRef<{ since: string } | null>(null);
-  const { measured, live } = listener;
+  const { measured } = listener;
 
-  const context = (
-    phase: Phase,
-    channel: string,
-    source: Measured["source"],
-    at: string,
-    evidenceId: string | null = null,
-  ): LogContext => ({
+  const context = (phase: Phase, at: string): LogContext => ({
     newId,
     jobId: view.job.id,
-    channel,
+    channel: "both",
     tapeId: view.tape.id,
     tapeUncertaintyPercent: frequencyUncertaintyOf(view.tape),
     clockPercent: measured?.clockPercent,
-    nominalHz: measured?.nominalHz ?? nominalHz,
-    evidenceId,
+    nominalHz: measured?.nominalHz ?? nominalToneHz(view),
     circumstances,
     speedCmPerS: view.job.speedCmPerS,
     phase,
     at,
-    source,
+    source: measured?.source ?? { kind: "by hand", name: "" },
   });
 
   /** Returns a sentence when nothing could be logged. */
   const log = async (phase: Phase): Promise<string | null> => {
     const at = new Date().toISOString();
     if (!measured) return "There is nothing to log yet: start a source first.";
-    if (stationId === "speed") {
-      if (!measured.speed) return "There is no steady tone to log.";
-      if (!measured.speed.settled) return "Still settling; log when the number is steady.";
-      const evidence = await takeEvidence(phase, "speed", at);
-      await appendReadings([
-        speedReading(
-          measured.speed,
-          context(phase, measured.speed.channel, measured.source, at, evidence.id),
-        ),
-      ]);
-      awaiting.current = null;
-      return evidence.keep();
-    } else {
-      if (!measured.flutter) return "There is no steady tone to log.";
-      if (!measured.flutter.settled) return "Flutter needs ten steady seconds before it is logged.";
-      const evidence = await takeEvidence(phase, "wow and flutter", at);
-      await appendReadings(
-        flutterReadings(
-          measured.flutter,
-          context(phase, measured.flutter.channel, measured.source, at, evidence.id),
-        ),
-      );
-      awaiting.current = null;
-      return evidence.keep();
-    }
+    const readings = station.toLog(context(phase, at));
+    return typeof readings === "string" ? readings : write(readings, phase, at);
+  };
+
+  /** Stores readings with the sound behind them. */
+  const write = async (readings: Reading[], phase: Phase, at: string): Promise<string | null> => {
+    awaiting.current = null;
+    const evidence = await takeEvidence(phase, at);
+    await appendReadings(readings.map((reading) => ({ ...reading, evidenceId: evidence.id })));
+    return evidence.keep();
   };
 
   /**
    * The sound behind a reading, taken before anything else can change; `keep` stores it once the reading is safe, and
    * returns a sentence when there was no room.
    */
-  const takeEvidence = async (phase: Phase, what: string, at: string) => {
+  const takeEvidence = async (phase: Phase, at: string) => {
     const heard = await listener.evidence().catch(() => null);
     const id = heard ? newId() : null;
     const keep = async (): Promise<string | null> => {
@@ -98,7 +86,7 @@ export function useLogbook(
           jobId: view.job.id,
           at,
           seconds: heard.seconds,
-          what: `${what}, ${phase}`,
+          what: `${stationId === "flutter" ? "wow and flutter" : stationId}, ${phase}`,
           sound: new Blob([heard.wav as Uint8Array<ArrayBuffer>], { type: "audio/wav" }),
         });
         return null;
@@ -111,19 +99,14 @@ export function useLogbook(
   };
 
   const keepReadingBefore = async (at: number) => {
-    if (stationId !== "speed" || !measured?.speed || !live?.speed) return;
+    const before = station.beforeTurn(context("working", new Date(at - 1).toISOString()));
+    if (!before || before.length === 0) return;
     const lastTurn = inForce(view.adjustments).at(-1)?.at ?? "";
-    const last = readingsOf(view, "speed").at(-1);
-    if (last && last.at > lastTurn) return;
-    const { beforeChange } = live.speed;
-    const lastMark = listener.marks.at(-1) ?? -Infinity;
-    const before = beforeChange && beforeChange.atSeconds > lastMark ? beforeChange : measured.speed;
-    await appendReadings([
-      speedReading(
-        { ...before, seconds: measured.speed.seconds },
-        context("working", measured.speed.channel, measured.source, new Date(at - 1).toISOString()),
-      ),
-    ]);
+    const quantities = before.map(({ quantity }) => quantity);
+    const known = inForce(view.readings).some(
+      (r) => r.at > lastTurn && r.station === stationId && quantities.includes(r.quantity),
+    );
+    if (!known) await appendReadings(before);
   };
 
   /** Logs that an adjuster was turned (clockwise positive), or that work was done (null). */
@@ -142,27 +125,18 @@ export function useLogbook(
       note: "",
       supersedes: null,
     });
-    const trimmer = speedAdjusterIndex(view.machine, adjuster.id);
-    await listener.markTurn(trimmer < 0 ? null : trimmer);
+    await listener.markTurn(slotOf(adjuster, view.machine.adjusters));
+    if (turns === null) await listener.repairPractice(adjuster.id);
     awaiting.current = { since: at };
   };
 
-  const settled = measured?.speed?.settled ?? false;
-  const logRef = useRef(log);
   useEffect(() => {
-    logRef.current = log;
-  });
-  useEffect(() => {
-    if (
-      stationId !== "speed" ||
-      !settled ||
-      !awaiting.current ||
-      !view.adjustments.some((a) => a.at === awaiting.current?.since)
-    )
+    if (!measured || !awaiting.current || !view.adjustments.some((a) => a.at === awaiting.current?.since))
       return;
-    awaiting.current = null;
-    void logRef.current("working");
-  }, [stationId, settled, view.adjustments]);
+    const at = new Date().toISOString();
+    const shown = station.afterTurn(context("working", at));
+    if (shown && shown.length > 0) void write(shown, "working", at);
+  });
 
   return { log, logTurn };
 }

@@ -1,6 +1,5 @@
 import { useLiveQuery } from "dexie-react-hooks";
 import { useMemo } from "react";
-import type { Adjustment, Reading } from "@/core/alignment/records";
 import { learnedTurns, type LearnedTurn } from "@/core/alignment/turn-guidance";
 import { database } from "@/storage/database";
 import type { JobView } from "../job/use-job-records";
@@ -8,8 +7,11 @@ import type { JobView } from "../job/use-job-records";
 /** Turns of an adjuster that moved the speed at a tape speed, from the latest earlier job that has any. */
 export type PriorTurns = (adjusterId: string, speedCmPerS: number) => LearnedTurn[];
 
-/** What earlier jobs on the same machine have taught about its adjusters. */
-export function usePriorTurns({ job, machine }: JobView): PriorTurns {
+/** Readings and turns of one earlier job. */
+export type PriorJob = Pick<JobView, "readings" | "adjustments">;
+
+/** What was logged in earlier jobs on the same machine, the latest first. */
+export function usePriorJobs({ job, machine }: JobView): PriorJob[] {
   const earlier = useLiveQuery(async () => {
     const jobs = await database.jobs.where("machineId").equals(machine.id).toArray();
     const before = jobs
@@ -22,10 +24,18 @@ export function usePriorTurns({ job, machine }: JobView): PriorTurns {
       })),
     );
   }, [job.id, job.createdAt, machine.id]);
-  return useMemo(() => priorTurns(earlier ?? []), [earlier]);
+  return earlier ?? NONE;
 }
 
-function priorTurns(earlier: Array<{ readings: Reading[]; adjustments: Adjustment[] }>): PriorTurns {
+const NONE: PriorJob[] = [];
+
+/** What earlier jobs on the same machine have taught about the adjusters of its speed. */
+export function usePriorTurns(view: JobView): PriorTurns {
+  const earlier = usePriorJobs(view);
+  return useMemo(() => priorTurns(earlier), [earlier]);
+}
+
+function priorTurns(earlier: PriorJob[]): PriorTurns {
   return (adjusterId, speedCmPerS) => {
     for (const { readings, adjustments } of earlier) {
       const speeds = readings.filter(

@@ -5,43 +5,42 @@ import {
   type CoupledAdvice,
   type Place,
 } from "@/core/alignment/coupled-adjusters";
-import { actsAt, atSpeed, speedAdjusterIndex, speedAdjusters, speedsOf } from "@/core/alignment/job-speeds";
+import { actsAt, atSpeed, speedAdjusters, speedsOf } from "@/core/alignment/job-speeds";
 import { limitFor } from "@/core/alignment/limits";
-import type { Adjuster } from "@/core/alignment/records";
 import { sideSpeeds, targetFor } from "@/core/alignment/sides";
 import { readingsOf } from "@/core/alignment/station-state";
 import { adviseTurn, learnedTurns, type TurnAdvice } from "@/core/alignment/turn-guidance";
+import { slotOf } from "@/core/machine/practice-slots";
+import { fixed } from "@/core/formats/number-text";
 import type { JobView } from "../job/use-job-records";
 import { notLogged } from "./practice-drawer";
 import type { ListenerState } from "./use-listener";
+import type { ToTurn } from "./turn-card";
+import { headline, reason, SPEED } from "./turn-words";
 import { usePriorTurns } from "./use-prior-turns";
 
 /** Within this share of the limit there is nothing more to gain by turning. */
 export const GOOD_ENOUGH_SHARE = 0.2;
 const SMALLEST_GOOD_ENOUGH_PERCENT = 0.04;
 
-export interface ToTurn {
-  /** Every adjuster that acts at the present speed. */
-  adjusters: Adjuster[];
-  adjuster: Adjuster | undefined;
-  choose(adjusterId: string): void;
-  advice: TurnAdvice;
+export interface SpeedToTurn extends ToTurn {
   /** What other speeds have to do with it; null when there are none. */
   coupled: CoupledAdvice | null;
+  /** A reading to take at another speed before anything is turned here. */
+  readElsewhere: CoupledAdvice["read"];
   /** Speed error to aim at, percent. */
   targetPercent: number;
-  /** What "I turned it" will log, clockwise positive. */
-  turns: number;
-  /** Its slot on a practice machine; −1 when there is nothing to turn. */
-  slot: number;
-  setTurns(turns: number): void;
 }
 
 /**
  * Which adjuster to turn and how far, from the turns of this job and of earlier ones and the number that stands now.
  * @param sideTargetPercent what the side that plays aims at
  */
-export function useTurnAdvice(view: JobView, listener: ListenerState, sideTargetPercent: number): ToTurn {
+export function useTurnAdvice(
+  view: JobView,
+  listener: ListenerState,
+  sideTargetPercent: number,
+): SpeedToTurn {
   const { job, machine } = view;
   const [chosenId, choose] = useState<string | null>(null);
   const prior = usePriorTurns(view);
@@ -82,10 +81,43 @@ export function useTurnAdvice(view: JobView, listener: ListenerState, sideTarget
     speed ? speed.settled : !Number.isNaN(value),
     adjuster ? prior(adjuster.id, job.speedCmPerS) : [],
   );
-  const slot = speedAdjusterIndex(machine, adjuster?.id);
-  const [turns, setTurns] = useProposedTurns(advice, listener, slot);
+  const slot = slotOf(adjuster, machine.adjusters);
+  const [turns, setTurns] = useProposedTurns(advisedTurns(advice), listener, slot);
   const targetPercent = sideTargetPercent + aimPercent;
-  return { adjusters: acting, adjuster, choose, advice, coupled, targetPercent, turns, slot, setTurns };
+  // what an adjuster chosen by hand does elsewhere is not what was worked out for the advised one
+  const asAdvised = coupled !== null && adjuster === coupled.adjuster ? coupled : null;
+  const readElsewhere = advice.kind === "wait" ? null : (coupled?.read ?? null);
+  return {
+    adjusters: acting,
+    adjuster,
+    choose,
+    headline: readElsewhere ? `read ${readElsewhere.speedCmPerS} cm/s` : headline(advice),
+    reason: [reason(advice, SPEED), asAdvised && advice.kind !== "wait" && beyond(asAdvised)]
+      .filter(Boolean)
+      .join(" "),
+    arc: !readElsewhere && (advice.kind === "turn" || advice.kind === "trial") ? advice.turns : 0,
+    coupled,
+    readElsewhere,
+    targetPercent,
+    turns,
+    slot,
+    setTurns,
+  };
+}
+
+/** What a turn means for the other speeds. */
+function beyond({ aimPercent, elsewhere, compromise }: CoupledAdvice): string {
+  const moved = elsewhere.filter(({ from, to }) => Math.abs(to - from) >= 0.03);
+  return [
+    Math.abs(aimPercent) >= 0.03 && `Aim at ${fixed(aimPercent, 2, true)} % here.`,
+    ...moved.map(
+      ({ speedCmPerS, from, to }) =>
+        `${speedCmPerS} cm/s goes from ${fixed(from, 2, true)} to ${fixed(to, 2, true)} %.`,
+    ),
+    compromise && "Not every speed can be right with what there is to turn; this is the best of it.",
+  ]
+    .filter(Boolean)
+    .join(" ");
 }
 
 function coupledAdvice(
@@ -114,14 +146,17 @@ const seenAt = (one: ReturnType<typeof triedAdjuster>, speedCmPerS: number) => (
 });
 
 /** What "I turned it" will log: what the practice slot did, else what was chosen, else what was advised. */
-function useProposedTurns(
-  advice: TurnAdvice,
+export function useProposedTurns(
+  advised: number,
   { practice, marks }: ListenerState,
-  slot: number,
+  slot: number | null,
 ): [number, (turns: number) => void] {
   const [choice, setChoice] = useState<{ turns: number; afterMarks: number } | null>(null);
   const chosen = choice?.afterMarks === marks.length ? choice.turns : null;
   const choose = (turns: number) => setChoice({ turns, afterMarks: marks.length });
-  const advised = advice.kind === "turn" || advice.kind === "trial" ? advice.turns : 0.125;
-  return [practice && slot >= 0 ? notLogged(practice, slot) : (chosen ?? advised), choose];
+  return [practice && slot !== null ? notLogged(practice, slot) : (chosen ?? advised), choose];
 }
+
+const USUAL_TURNS = 0.125;
+export const advisedTurns = (advice: TurnAdvice): number =>
+  advice.kind === "turn" || advice.kind === "trial" ? advice.turns : USUAL_TURNS;

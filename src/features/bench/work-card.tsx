@@ -13,14 +13,26 @@ interface WorkCardProps {
   chosenId: string;
   onChoose(id: string): void;
   onDone(): void;
+  /** Whether the key for turning says it too. */
+  withKey: boolean;
+  /** There is no screw at this station at all. */
+  nothingTurned: boolean;
 }
 
-/** What was done to the rubber and the bearings: no screw sets flutter. */
-export const WorkCard = memo(function WorkCard({ work, chosenId, onChoose, onDone }: WorkCardProps) {
+/** What was done to rubber, bearings and heads, where no screw helps. */
+export const WorkCard = memo(function WorkCard({
+  work,
+  chosenId,
+  onChoose,
+  onDone,
+  withKey,
+  nothingTurned,
+}: WorkCardProps) {
   return (
     <Card title="What was done" tone="oxide">
       <Typography sx={{ color: "text.secondary", mb: 1 }}>
-        No screw sets flutter. Say what was cleaned or replaced, then measure again.
+        {nothingTurned ? "No screw sets flutter. " : "What no screw sets. "}
+        Say what was cleaned or replaced, then measure again.
       </Typography>
       <TextField
         select
@@ -37,7 +49,7 @@ export const WorkCard = memo(function WorkCard({ work, chosenId, onChoose, onDon
         ))}
       </TextField>
       <Button variant="contained" fullWidth sx={{ mt: 1 }} onClick={onDone} disabled={work.length === 0}>
-        I did this<KeyCap>T</KeyCap>
+        I did this{withKey && <KeyCap>T</KeyCap>}
       </Button>
     </Card>
   );
@@ -46,5 +58,6 @@ export const WorkCard = memo(function WorkCard({ work, chosenId, onChoose, onDon
 /** Remembers which work is chosen. */
 export function useChosenWork(work: Adjuster[]): [string, (id: string) => void] {
   const [chosen, choose] = useState<string | null>(null);
-  return [chosen ?? work[0]?.id ?? "", choose];
+  const known = work.some(({ id }) => id === chosen) ? chosen : null;
+  return [known ?? work[0]?.id ?? "", choose];
 }

@@ -15,6 +15,7 @@ import { useEffect, useState } from "react";
 import { useForm, useWatch } from "react-hook-form";
 import { z } from "zod";
 import type { Job, Machine } from "@/core/alignment/records";
+import { USUAL_WORK } from "@/core/alignment/usual-work";
 import { TAPE_SPEEDS } from "@/core/standards/tape-speeds";
 import { TOLERANCE_CLASSES, type ToleranceClass } from "@/core/standards/tolerance-classes";
 import { tapesForSpeed } from "@/core/alignment/limits";
@@ -35,6 +36,7 @@ const formSchema = z
     toleranceClass: z.enum(Object.keys(TOLERANCE_CLASSES) as [ToleranceClass, ...ToleranceClass[]]),
     adjusterName: z.string().trim().max(200),
     adjusterWhere: z.string().trim().max(2000),
+    mono: z.boolean(),
     speedCmPerS: z.coerce.number<number>().min(1).max(100),
     tapeId: z.string().min(1, "Choose the reference tape."),
     /** Other speeds of the machine that are left out of the job. */
@@ -54,6 +56,7 @@ const EMPTY: Form = {
   toleranceClass: "hifi",
   adjusterName: "Speed trimmer",
   adjusterWhere: "",
+  mono: false,
   speedCmPerS: 4.76,
   tapeId: "",
   leftOut: [],
@@ -69,6 +72,8 @@ function newMachine(form: Form): Machine {
     toleranceClass: form.toleranceClass,
     limits: {},
     flutterMeter: "peak",
+    channels: form.mono ? 1 : 2,
+    operatingLevel: null,
     parts: [],
     tracks: null,
     adjusters: [
@@ -79,15 +84,8 @@ function newMachine(form: Form): Machine {
         sets: "speed",
         kind: "turn",
       },
-      {
-        id: "clean-capstan",
-        name: "Cleaned capstan and pinch roller",
-        where: "",
-        sets: "flutter",
-        kind: "work",
-      },
-      { id: "belt", name: "Replaced the belt", where: "", sets: "flutter", kind: "work" },
-      { id: "roller", name: "Replaced the pinch roller", where: "", sets: "flutter", kind: "work" },
+      { id: "azimuth", name: "Azimuth screw", where: "", sets: "azimuth", kind: "turn" },
+      ...USUAL_WORK,
     ],
   };
 }
@@ -264,6 +262,15 @@ export function NewJob() {
               </TextField>
               <TextField label="What sets the speed" fullWidth margin="dense" {...register("adjusterName")} />
               <TextField label="Where it sits" fullWidth margin="dense" {...register("adjusterWhere")} />
+              <FormControlLabel
+                label="Mono: azimuth by the loudest point"
+                control={
+                  <Checkbox
+                    checked={values.mono ?? false}
+                    onChange={({ target }) => setValue("mono", target.checked, { shouldDirty: true })}
+                  />
+                }
+              />
             </Box>
           )}
           <TextField

@@ -7,7 +7,7 @@ import { AzimuthFan } from "@/ui/azimuth-fan";
 import { PhaseTrace } from "@/ui/phase-trace";
 import { ResponseChart, type ResponseLine } from "@/ui/response-chart";
 import { READING_FONT } from "@/ui/theme";
-import { cyclesCounted, judgedTone } from "./ladder";
+import { cyclesCounted, judgedTone } from "@/core/listen/ladder";
 
 const SMALLEST_SHOWN_DEGREES = 0.1;
 

@@ -27,6 +27,8 @@ const EMPTY: Omit<Machine, "id"> = {
   adjusters: [],
   parts: [],
   tracks: null,
+  channels: 2,
+  operatingLevel: null,
 };
 
 /** The machines that were met so far: speeds, limits, rotating parts. */

@@ -26,7 +26,7 @@ import { FileButton } from "@/ui/file-button";
 import { READING_FONT } from "@/ui/theme";
 import { useKeptForm } from "../use-kept-form";
 import { BeltDrawing } from "./belt-drawing";
-import { NumberField, typedNumber } from "./number-field";
+import { NumberField, typedNumber } from "@/ui/number-field";
 
 const BEGIN = {
   large: "40",

@@ -15,7 +15,7 @@ import { ResponseChart } from "@/ui/response-chart";
 import { useKeptForm } from "../use-kept-form";
 import { AnswerLine } from "./answer-line";
 import { FREQUENCIES } from "./frequencies";
-import { typedNumbers } from "./number-field";
+import { typedNumbers } from "@/ui/number-field";
 import { NumberRow } from "./number-row";
 
 const LOSSES = { speed: "4.76", frequency: "10000", spacing: "0.5", gap: "1.2", coating: "4" };

@@ -7,7 +7,7 @@ import { fluxivityBy, fluxivityDb, type FluxMethod } from "@/core/workshop/fluxi
 import { Card } from "@/ui/card";
 import { useKeptForm } from "../use-kept-form";
 import { AnswerLine } from "./answer-line";
-import { NumberField, typedNumbers } from "./number-field";
+import { NumberField, typedNumbers } from "@/ui/number-field";
 import { NumberRow } from "./number-row";
 
 const FLUX = { tape: "250", tapeMethod: "din", machine: "200", machineMethod: "ansi" };

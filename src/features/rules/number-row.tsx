@@ -1,5 +1,5 @@
 import Box from "@mui/material/Box";
-import { NumberField } from "./number-field";
+import { NumberField } from "@/ui/number-field";
 
 interface NumberRowProps<Key extends string> {
   fields: ReadonlyArray<readonly [key: Key, label: string]>;

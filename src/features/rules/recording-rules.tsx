@@ -12,7 +12,7 @@ import type { ComparisonApi } from "@/workers/comparison.worker";
 import { Card } from "@/ui/card";
 import { FileButton } from "@/ui/file-button";
 import { WatchChart } from "@/ui/watch-chart";
-import { NumberField, typedNumber } from "./number-field";
+import { NumberField, typedNumber } from "@/ui/number-field";
 import { SpeedAnswer } from "./speed-answer";
 
 const SOUND = ".wav,.flac,audio/wav,audio/x-wav,audio/flac";

@@ -58,6 +58,7 @@ export function useSoundCheck() {
           nominalHz: toneHz,
           evidenceSeconds: KEPT_SECONDS,
           geometry: { parts: [], speedCmPerS: 4.76, firstSpeedCmPerS: 4.76 },
+          tracks: null,
         },
         callback((result: ListeningResult) => {
           setLive(result);

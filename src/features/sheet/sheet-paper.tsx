@@ -1,6 +1,7 @@
 import { turnInWords, directionInWords } from "@/core/alignment/turn-guidance";
 import { uncertaintyText } from "@/core/reference/reference-tape";
 import { sheetOf, type SheetFigure, type SheetRow, type SheetStation } from "@/core/alignment/sheet";
+import { isSigned, unitOf } from "@/core/alignment/quantities";
 import { fixed, THIN_SPACE, withUncertainty } from "@/core/formats/number-text";
 import { GLYPH_PATHS } from "@/ui/glyph-paths";
 import type { Verdict } from "@/core/alignment/verdict";
@@ -111,12 +112,12 @@ function StationSection({ sheet }: { sheet: SheetStation }) {
           </thead>
           <tbody>
             {rows.map((row) => (
-              <tr key={row.quantity} className={row.deciding ? "deciding" : undefined}>
+              <tr key={row.name} className={row.deciding ? "deciding" : undefined}>
                 <td>{row.name}</td>
                 <td className="figure">
                   {row.limit === null
                     ? ""
-                    : `${row.quantity === "speedError" ? "±" : ""}${row.limit}${THIN_SPACE}%`}
+                    : `${isSigned(row.quantity) ? "±" : ""}${row.limit}${THIN_SPACE}${unitOf(row.quantity)}`}
                 </td>
                 <Figure figure={row.asFound} row={row} />
                 <Figure figure={row.asLeft} row={row} />
@@ -151,7 +152,7 @@ function Figure({ figure, row }: { figure: SheetFigure | null; row: SheetRow }) 
   const { reading, verdict } = figure;
   return (
     <td className="figure">
-      {withUncertainty(reading.value, reading.uncertainty, "%", row.quantity === "speedError")}{" "}
+      {withUncertainty(reading.value, reading.uncertainty, reading.unit, isSigned(row.quantity))}{" "}
       {verdict && <Mark verdict={verdict} />}
     </td>
   );

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { LadderBand } from "@/core/listen/playback-view";
+import type { LadderBand } from "./playback-view";
 import { cyclesCounted, judgedTone } from "./ladder";
 
 const tone = (frequencyHz: number, phaseDegrees: number, index = 0): LadderBand => ({

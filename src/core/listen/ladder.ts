@@ -1,4 +1,4 @@
-import type { AzimuthView, LadderBand } from "@/core/listen/playback-view";
+import type { AzimuthView, LadderBand } from "./playback-view";
 
 const JUDGED_HZ = 10_000;
 

@@ -1,0 +1,280 @@
+import { median } from "@/core/dsp/quantile";
+import { FRAME_SECONDS, TonePairMeter, type TonePair } from "@/core/measure/tone-pair";
+import { certifiedFrequencyHz, type Band, type ReferenceTape } from "@/core/reference/reference-tape";
+import { cyclesCounted, judgedTone } from "./ladder";
+import type { ToneBand } from "./measure-tone-bands";
+import { PeakHold } from "./peak-hold";
+import { azimuthView, responseChannels, type AzimuthView, type HeadTracks } from "./playback-view";
+import { steadyFrames } from "./steady-frames";
+import type { TimeConstants } from "@/core/standards/equalisation";
+
+/** A tone of the tape as it was heard last. */
+export interface HeardTone extends ToneBand {
+  /** Nothing was turned since. */
+  fresh: boolean;
+  /** When it began to play: what was taken for another band at first has the same. */
+  begunSeconds: number;
+}
+
+/** The tone that plays now. */
+export interface PlayingTone {
+  /** Its place on the tape, from 0; negative for a tone that is not on it. */
+  index: number;
+  frequencyHz: number;
+  /** Of the last second, dBFS. */
+  levelsDbfs: number[];
+  /** The highest that the channels were together since the hold was begun, dBFS. */
+  heldDbfs: number;
+  /** What the level wanders by, dB. */
+  wanderDb: number;
+  /** Phase of the last second, degrees; null for one channel. */
+  phaseDegrees: number | null;
+  /** Phase of each tenth of the last second. */
+  phaseTrack: Float64Array;
+  /** It has stayed the same for some seconds. */
+  settled: boolean;
+  /** How it stood before somebody began to turn; null when it has stood as it is since the last turn that was told. */
+  before: Stand | null;
+}
+
+/** How a tone stood for a while. */
+export interface Stand {
+  levelsDbfs: number[];
+  phaseDegrees: number | null;
+}
+
+/** Azimuth in one number. */
+export interface PhaseAt10kHz {
+  degrees: number;
+  uncertaintyDegrees: number;
+  /** Standard deviation over tenths of a second. */
+  spreadDegrees: number;
+  /** Whole cycles are counted in, by the ladder or by having followed the turn. */
+  counted: boolean;
+  settled: boolean;
+}
+
+export interface PlaybackNow {
+  tones: HeardTone[];
+  playing: PlayingTone | null;
+  azimuth: AzimuthView | null;
+  phase: PhaseAt10kHz | null;
+  response: ReturnType<typeof responseChannels>;
+}
+
+/** A tone that was recognised, and where it began. */
+export interface ToneNow {
+  index: number;
+  band: Band;
+  startSeconds: number;
+}
+
+export interface PlaybackOptions {
+  sampleRateHz: number;
+  tape: ReferenceTape;
+  speedFactor: number;
+  tracks: HeadTracks;
+  speedCmPerS: number;
+  equalisation: TimeConstants;
+}
+
+const EDGE_SECONDS = 0.2;
+/** As long as one transform takes; more does not make it known better while somebody turns. */
+const MOST_SECONDS = 5.3;
+const SHORTEST_SECONDS = 0.9;
+const NOW_FRAMES = 10;
+/** A tone that began within this of another one is the same. */
+const SAME_SECONDS = 0.6;
+/** A tone that falls by this much has ended; turning a screw does not take it so low so soon. */
+const ENDED_DB = 15;
+const ENDED_FRAMES = 2;
+/** A screw was turned when a steady tone stands so much elsewhere than before. */
+const MOVED_DEGREES = 8;
+const MOVED_DB = 0.2;
+const SETTLED_FRAMES = 20;
+const TEN_KHZ = 10_000;
+const LEAST_UNCERTAINTY_DEGREES = 0.1;
+/** A phase without its cycles may be anywhere. */
+const NOT_COUNTED_DEGREES = 180;
+
+/** Collects the tones of a reference tape while it plays, and follows the one that plays now while a screw is turned. */
+export class LivePlayback {
+  private readonly heard = new Map<number, HeardTone>();
+  /** Phases with their cycles that still hold, by tone. */
+  private readonly counted = new Map<number, number>();
+  private readonly hold = new PeakHold();
+  private turnedAt = 0;
+  private playing: PlayingTone | null = null;
+  /** Of the tone that plays, since the last turn that was told. */
+  private stands: Stand[] = [];
+  private lastUpdate = 0;
+
+  constructor(private readonly options: PlaybackOptions) {}
+
+  /** Something was turned: what was heard before is of another setting, but the tone that plays was followed. */
+  mark(seconds: number): void {
+    this.turnedAt = seconds;
+    this.stands = [];
+    for (const [index, tone] of this.heard) this.heard.set(index, { ...tone, fresh: false });
+    for (const index of this.counted.keys()) if (index !== this.playing?.index) this.counted.delete(index);
+  }
+
+  /** The other direction, or another head: nothing that was heard counts. */
+  clear(): void {
+    this.heard.clear();
+    this.counted.clear();
+    this.hold.clear();
+    this.playing = null;
+  }
+
+  clearHold(): void {
+    this.hold.clear();
+  }
+
+  /** Tones that were measured in a recording, as if they had been heard just now. */
+  take(bands: ToneBand[]): PlaybackNow {
+    for (const band of bands)
+      this.heard.set(band.index, { ...band, begunSeconds: band.startSeconds, fresh: true });
+    return this.result();
+  }
+
+  /**
+   * @param seconds now, on the clock that `tone` began by
+   * @param recent the last seconds that were heard, up to now
+   */
+  update(seconds: number, tone: ToneNow | null, recent: () => Float32Array[]): PlaybackNow {
+    const before = this.playing?.index;
+    if (tone === null || tone.index !== before) {
+      this.hold.clear();
+      this.stands = [];
+    }
+    this.playing = tone === null ? null : this.measure(seconds, tone, recent());
+    // turned, and gone before it was steady: nobody has followed it to the end
+    if (before !== undefined && before !== this.playing?.index && !this.heard.get(before)?.fresh)
+      this.counted.delete(before);
+    this.lastUpdate = seconds;
+    return this.result();
+  }
+
+  private measure(seconds: number, { index, band, startSeconds }: ToneNow, recent: Float32Array[]) {
+    const { sampleRateHz, speedFactor } = this.options;
+    const from = Math.max(startSeconds, this.turnedAt, seconds - MOST_SECONDS) + EDGE_SECONDS;
+    const hz = certifiedFrequencyHz(band) * speedFactor;
+    const frames = Math.min(recent[0].length, Math.round((seconds - from) * sampleRateHz));
+    if (frames < SHORTEST_SECONDS * sampleRateHz || hz > 0.44 * sampleRateHz)
+      return this.playing?.index === index ? { ...this.playing, settled: false } : null;
+    const meter = new TonePairMeter(sampleRateHz, recent.length, hz);
+    meter.push(recent.map((x) => x.subarray(x.length - frames)));
+    const all = meter.result();
+    if (all === null || hasEnded(all)) return null;
+    this.follow(index, all, seconds);
+    const steady = steadyFrames(all);
+    const pair = meter.result(steady)!;
+    const settled = steady >= SETTLED_FRAMES;
+    if (settled) {
+      for (const other of this.heard.values())
+        if (Math.abs(other.begunSeconds - startSeconds) < SAME_SECONDS) this.heard.delete(other.index);
+      const times = { startSeconds: from, endSeconds: seconds, begunSeconds: startSeconds };
+      this.heard.set(index, { index, band, ...times, pair, fresh: true });
+    }
+    const now = meter.result(NOW_FRAMES)!;
+    this.hold.add(togetherOf(all));
+    const levelsDbfs = now.channels.map(({ levelDbfs }) => levelDbfs);
+    const phaseDegrees = this.counted.get(index) ?? now.pair?.phaseDegrees ?? null;
+    if (settled) this.stand({ levelsDbfs, phaseDegrees });
+    return {
+      index,
+      frequencyHz: band.frequencyHz,
+      levelsDbfs,
+      heldDbfs: this.hold.level,
+      wanderDb: Math.max(...now.channels.map(({ spreadDb }) => spreadDb)),
+      phaseDegrees,
+      phaseTrack: now.pair?.track ?? new Float64Array(),
+      settled,
+      before: this.stands.length > 1 ? this.stands[0] : null,
+    };
+  }
+
+  /** Remembers where the tone stood first and where it stands now. */
+  private stand(now: Stand): void {
+    const last = this.stands.at(-1);
+    const moved =
+      last === undefined ||
+      Math.abs((now.phaseDegrees ?? 0) - (last.phaseDegrees ?? 0)) > MOVED_DEGREES ||
+      now.levelsDbfs.some((level, c) => Math.abs(level - last.levelsDbfs[c]) > MOVED_DB);
+    if (moved) this.stands = [...this.stands.slice(0, 1), now];
+  }
+
+  /** Carries the whole cycles of a tone along, a tenth of a second at a time. */
+  private follow(index: number, tone: TonePair, seconds: number): void {
+    const { pair } = tone;
+    const before = this.counted.get(index);
+    if (before === undefined || pair === null) return;
+    const isNew = Math.ceil((seconds - this.lastUpdate) / FRAME_SECONDS) + 1;
+    const there = present(tone);
+    let at = before;
+    for (let i = Math.max(0, there.length - isNew); i < there.length; i++)
+      if (there[i]) at = nearest(pair.track[i], at);
+    this.counted.set(index, at);
+  }
+
+  private result(): PlaybackNow {
+    const { tape, tracks, speedCmPerS, equalisation } = this.options;
+    const tones = [...this.heard.values()].sort((a, b) => a.index - b.index);
+    const fresh = tones.filter((tone) => tone.fresh);
+    const ladder = fresh.length > 0 ? fresh : tones;
+    const azimuth = ladder.length === 0 ? null : azimuthView(ladder, tracks, speedCmPerS);
+    if (azimuth?.resolved && fresh.length > 0)
+      for (const { index, phaseDegrees } of cyclesCounted(azimuth)) this.counted.set(index, phaseDegrees);
+    return {
+      tones,
+      playing: this.playing,
+      azimuth,
+      phase: this.phaseOf(azimuth),
+      response: responseChannels(
+        tones.filter(({ index }) => index >= 0),
+        tape,
+        equalisation,
+      ),
+    };
+  }
+
+  private phaseOf(azimuth: AzimuthView | null): PhaseAt10kHz | null {
+    if (azimuth === null || azimuth.tones.length === 0) return null;
+    const judged = judgedTone(azimuth.tones);
+    const { playing } = this;
+    // the tone that plays tells what a turn does at once; the mean over seconds follows
+    const isPlaying = playing?.index === judged.index && playing.phaseDegrees !== null && !playing.settled;
+    const known = this.counted.get(judged.index);
+    const phase = isPlaying ? playing.phaseDegrees! : judged.phaseDegrees;
+    const degrees = known === undefined ? phase : nearest(phase, known);
+    const at10 = TEN_KHZ / judged.frequencyHz;
+    const uncertainty = Math.max(LEAST_UNCERTAINTY_DEGREES, judged.uncertaintyDegrees);
+    return {
+      degrees: at10 * degrees,
+      uncertaintyDegrees: at10 * uncertainty + (known === undefined ? NOT_COUNTED_DEGREES : 0),
+      spreadDegrees: at10 * judged.spreadDegrees,
+      counted: known !== undefined,
+      settled: !isPlaying && azimuth.tones.every(({ index }) => this.heard.get(index)?.fresh),
+    };
+  }
+}
+
+/** Of each tenth of a second, whether the tone was there. */
+function present(tone: TonePair): boolean[] {
+  const levels = togetherOf(tone);
+  const usual = median(Array.from(levels));
+  return Array.from(levels, (level) => level > usual - ENDED_DB);
+}
+
+const hasEnded = (tone: TonePair): boolean => !present(tone).slice(-ENDED_FRAMES).some(Boolean);
+
+/** The angle of the same direction that is nearest to another. */
+const nearest = (degrees: number, to: number): number => degrees + 360 * Math.round((to - degrees) / 360);
+
+/** Level of the channels together in each tenth of a second, dBFS. */
+const togetherOf = ({ channels }: TonePair): Float64Array =>
+  channels[0].track.map((_, i) => {
+    const power = channels.reduce((sum, { track }) => sum + 10 ** (track[i] / 10), 0);
+    return 10 * Math.log10(power / channels.length);
+  });

@@ -1,0 +1,17 @@
+import type { TransportParameters } from "./transport-parameters";
+
+/** What of a machine is right again after work of the names of `usual-work`. */
+export function repaired(work: string, parameters: TransportParameters): Partial<TransportParameters> {
+  switch (work) {
+    case "clean-head":
+      return { "head.spacingMicrometres": 0 };
+    case "new-head":
+      return { "head.gapMicrometres": parameters["head.builtForGapMicrometres"] };
+    case "head-capacitor":
+      return { "head.resonanceHz": parameters["head.builtForResonanceHz"] };
+    case "contact":
+      return { "contact.jumpDb": 0 };
+    default:
+      return {};
+  }
+}

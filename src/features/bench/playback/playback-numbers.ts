@@ -1,0 +1,76 @@
+import { judgeResponse, type JudgedResponse } from "@/core/alignment/judge-response";
+import { corridorOf } from "@/core/alignment/limits";
+import {
+  levelTone,
+  playbackLevel,
+  type FullScale,
+  type PlaybackLevel,
+} from "@/core/alignment/playback-level";
+import type { HeardTone, PlaybackNow } from "@/core/listen/live-playback";
+import type { ResponsePoint } from "@/core/measure/response";
+import { bandName, type Band } from "@/core/reference/reference-tape";
+import type { JobView } from "@/features/job/use-job-records";
+
+export interface ResponseOfChannel {
+  channel: string;
+  points: ResponsePoint[];
+  judged: JudgedResponse<ResponsePoint>;
+}
+
+/** What the tones that were heard say at the playback stations. */
+export interface PlaybackNumbers {
+  now: PlaybackNow;
+  /** The reference fluxivity band; null before it was heard. */
+  level: { tone: HeardTone; numbers: PlaybackLevel } | null;
+  response: {
+    referenceHz: number | null;
+    channels: ResponseOfChannel[];
+    /** Bands inside the corridor that were not heard since the last turn. */
+    missing: string[];
+  };
+}
+
+const SPARE = 1.01;
+
+/** The bands that make a whole response on a tape: those of that role, or every tone. */
+export function bandsForResponse(bands: Band[]): Band[] {
+  const tones = bands.filter(({ kind }) => kind === "tone");
+  const meant = tones.filter(({ role }) => role === "response");
+  return meant.length > 0 ? meant : tones;
+}
+
+/** @param fullScale level in dBu of a full-scale sine of the source; null when it is not known */
+export function playbackNumbers(
+  { tape, machine }: Pick<JobView, "tape" | "machine">,
+  now: PlaybackNow,
+  fullScale: FullScale | null,
+): PlaybackNumbers {
+  const corridor = corridorOf(machine);
+  const tone = levelTone(now.tones.filter(({ index }) => index >= 0));
+  const mono = machine.channels === 1;
+  const wanted = bandsForResponse(tape.bands).filter(
+    ({ frequencyHz }) => frequencyHz >= corridor.fromHz / SPARE && frequencyHz <= corridor.toHz * SPARE,
+  );
+  const fresh = now.tones.filter((one) => one.fresh).map(({ index }) => tape.bands[index]);
+  return {
+    now,
+    level: tone && {
+      tone,
+      numbers: playbackLevel(
+        mono ? { ...tone, pair: { ...tone.pair, channels: tone.pair.channels.slice(0, 1) } } : tone,
+        tape,
+        machine,
+        fullScale,
+      ),
+    },
+    response: {
+      referenceHz: now.response.referenceHz,
+      channels: now.response.channels.slice(0, mono ? 1 : 2).map(({ channel, points }) => ({
+        channel: mono ? "both" : channel,
+        points,
+        judged: judgeResponse(points, corridor),
+      })),
+      missing: wanted.filter((band) => !fresh.includes(band)).map(bandName),
+    },
+  };
+}
