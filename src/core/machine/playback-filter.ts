@@ -1,5 +1,5 @@
 import { digitalSection, prewarp, SectionFilter } from "@/core/dsp/filter-section";
-import { FirDecimator } from "@/core/dsp/fir-decimator";
+import { FastFir } from "@/core/dsp/fast-fir";
 import { besselI0 } from "@/core/dsp/kaiser-lowpass";
 import { trebleGain, type Equalisation } from "./playback-gain";
 import type { TransportParameters } from "./transport-parameters";
@@ -16,7 +16,7 @@ const LOWEST_POLE_HZ = 2;
  * everything is flat.
  */
 export class PlaybackFilter {
-  private treble: FirDecimator | null;
+  private treble: FastFir | null;
   private readonly bass: SectionFilter | null;
   private readonly bump: SectionFilter | null;
   /** What went in last, for a filter that takes over. */
@@ -47,22 +47,20 @@ export class PlaybackFilter {
     const kept = Math.min(block.length, this.history.length);
     this.history.copyWithin(0, kept);
     this.history.set(block.subarray(block.length - kept), this.history.length - kept);
-    const out = this.treble ? this.treble.push(block).re : block;
+    const out = this.treble ? this.treble.push(block) : block;
     this.bass?.push(out);
     this.bump?.push(out);
     return out;
   }
 
-  private trebleOf(parameters: TransportParameters, delay = false): FirDecimator | null {
+  private trebleOf(parameters: TransportParameters, delay = false): FastFir | null {
     const gain = (hz: number) => trebleGain(parameters, this.tape, hz);
     const flat = Array.from({ length: 200 }, (_, i) => (i + 1) * 110).every(
       (hz) => Math.abs(gain(hz) - 1) < FLAT,
     );
     // a filter that was there stays, or the sound would jump by its delay
     if (flat && !this.treble && !delay) return null;
-    const filter = new FirDecimator(tapsFor(gain, this.sampleRateHz), 1);
-    filter.push(this.history);
-    return filter;
+    return new FastFir(tapsFor(gain, this.sampleRateHz), this.history);
   }
 }
 

@@ -1,0 +1,59 @@
+import FFT from "fft.js";
+
+/**
+ * A filter of many taps over a stream, by way of the Fourier transform (overlap-save). As many samples come out as went
+ * in; before the first sample there was silence, or what `before` says.
+ */
+export class FastFir {
+  private readonly fft: FFT;
+  private readonly size: number;
+  private readonly most: number;
+  private readonly gain: number[];
+  private readonly held: Float64Array;
+  private readonly work: number[];
+  private readonly spectrum: number[];
+
+  /** @param before what went in last, at least as long as the taps less one; its end counts */
+  constructor(
+    private readonly taps: Float64Array,
+    before: Float64Array = new Float64Array(0),
+  ) {
+    this.size = 2 ** Math.ceil(Math.log2(4 * taps.length));
+    this.most = this.size - taps.length + 1;
+    this.fft = new FFT(this.size);
+    this.work = this.fft.createComplexArray();
+    this.spectrum = this.fft.createComplexArray();
+    this.gain = this.fft.createComplexArray();
+    this.held = new Float64Array(taps.length - 1);
+    const kept = before.subarray(Math.max(0, before.length - this.held.length));
+    this.held.set(kept, this.held.length - kept.length);
+    this.work.fill(0);
+    taps.forEach((tap, i) => (this.work[2 * i] = tap));
+    this.fft.transform(this.gain, this.work);
+  }
+
+  push(block: Float64Array): Float64Array<ArrayBuffer> {
+    const out = new Float64Array(block.length);
+    for (let at = 0; at < block.length; at += this.most)
+      this.filter(block.subarray(at, at + this.most), out, at);
+    return out;
+  }
+
+  private filter(part: Float64Array, out: Float64Array, at: number): void {
+    const { work, spectrum, gain, held, fft } = this;
+    work.fill(0);
+    for (let i = 0; i < held.length; i++) work[2 * i] = held[i];
+    for (let i = 0; i < part.length; i++) work[2 * (held.length + i)] = part[i];
+    fft.transform(spectrum, work);
+    for (let k = 0; k < 2 * this.size; k += 2) {
+      const [re, im] = [spectrum[k], spectrum[k + 1]];
+      spectrum[k] = re * gain[k] - im * gain[k + 1];
+      spectrum[k + 1] = re * gain[k + 1] + im * gain[k];
+    }
+    const tail = Math.min(part.length, held.length);
+    held.copyWithin(0, tail);
+    held.set(part.subarray(part.length - tail), held.length - tail);
+    fft.inverseTransform(work, spectrum);
+    for (let i = 0; i < part.length; i++) out[at + i] = work[2 * (this.taps.length - 1 + i)];
+  }
+}
