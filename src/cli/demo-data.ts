@@ -91,7 +91,7 @@ class DemoJob {
     }).take(bands);
     const context = () => ({ ...this.context(phase, tape), channel: "both" });
     readings.push(...azimuthReadings(now, machine, context()));
-    const tone = levelTone(now.tones)!;
+    const tone = levelTone(now.tones, tape)!;
     const level = playbackLevel(tone, tape, machine, PRACTICE_FULL_SCALE);
     readings.push(...levelReadings(level, tone.pair.seconds, context()));
     readings.push(...responseReadings(now.response.channels, machine, context()));

@@ -9,6 +9,8 @@ import {
   type Machine,
   type Reading,
   type StationId,
+  pathEntrySchema,
+  type PathEntry,
 } from "@/core/alignment/records";
 import { database } from "./database";
 
@@ -36,6 +38,7 @@ export async function changeJob(
       | "speedCmPerS"
       | "otherSpeeds"
       | "oneSideOnly"
+      | "leftOut"
     >
   >,
 ): Promise<void> {
@@ -52,6 +55,16 @@ export async function setCheck(id: string, station: StationId, line: string, don
       done: { ...job.done, [station]: done ? [...others, line] : others },
       updatedAt: new Date().toISOString(),
     });
+  });
+}
+
+/** Appends what was gauged at a guide or head, or takes an entry out again. */
+export async function changePathLog(id: string, change: (log: PathEntry[]) => PathEntry[]): Promise<void> {
+  await database.transaction("rw", database.jobs, async () => {
+    const job = await database.jobs.get(id);
+    if (!job) return;
+    const pathLog = change(job.pathLog ?? []).map((entry) => pathEntrySchema.parse(entry));
+    await database.jobs.update(id, { pathLog, updatedAt: new Date().toISOString() });
   });
 }
 

@@ -48,10 +48,10 @@ export function Readout({
       {value === null ? (
         <Box
           sx={{
-            fontSize: "clamp(28px, 7cqw, 48px)",
+            fontSize: small ? "clamp(20px, 4.4cqw, 30px)" : "clamp(28px, 7cqw, 48px)",
             fontWeight: 600,
             whiteSpace: "normal",
-            py: "4.2cqw",
+            py: small ? "3cqw" : "4.2cqw",
             color: "text.secondary",
           }}
         >

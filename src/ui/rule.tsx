@@ -17,9 +17,12 @@ interface RuleProps {
   /** Runs from zero instead of either way from it. */
   oneSided?: boolean;
   unit?: Unit;
+  /** For a column of half the width: the same letters on a shorter ruler. */
+  narrow?: boolean;
 }
 
-const WIDTH = 680;
+const WIDE = 680;
+const NARROW = 340;
 const HEIGHT = 116;
 const BASE = 66;
 const MARGIN = 34;
@@ -51,7 +54,9 @@ export function Rule({
   ends,
   oneSided = false,
   unit = "%",
+  narrow = false,
 }: RuleProps) {
+  const width = narrow ? NARROW : WIDE;
   const span = spanFor(
     value ?? asFound ?? 0,
     window ? Math.max(Math.abs(window.from), window.to) : 0.05,
@@ -59,7 +64,7 @@ export function Rule({
   );
   const low = oneSided ? 0 : -span;
   const x = (t: number) =>
-    MARGIN + ((Math.min(span, Math.max(low, t)) - low) / (span - low)) * (WIDTH - 2 * MARGIN);
+    MARGIN + ((Math.min(span, Math.max(low, t)) - low) / (span - low)) * (width - 2 * MARGIN);
   const major = oneSided ? 8 : 10;
   const decimals = oneSided ? (span >= 1 ? 1 : span >= 0.1 ? 2 : 3) : decimalsOfScale(span);
   const ticks = Array.from({ length: 41 }, (_, i) => ({ t: low + ((span - low) * i) / 40, i }));
@@ -68,7 +73,7 @@ export function Rule({
   return (
     <Box sx={{ lineHeight: 0 }}>
       <svg
-        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+        viewBox={`0 0 ${width} ${HEIGHT}`}
         width="100%"
         role="img"
         aria-label={`Ruler from ${fixed(low, decimals)} to ${fixed(span, decimals, true)} ${UNIT_WORDS[unit]}`}
@@ -82,7 +87,7 @@ export function Rule({
             fill={token("window")}
           />
         )}
-        <line x1={MARGIN} x2={WIDTH - MARGIN} y1={BASE} y2={BASE} stroke={INK} strokeWidth={2} />
+        <line x1={MARGIN} x2={width - MARGIN} y1={BASE} y2={BASE} stroke={INK} strokeWidth={2} />
         {ticks.map(({ t, i }) => (
           <g key={i}>
             <line
@@ -113,7 +118,7 @@ export function Rule({
             <text
               x={x(asFound)}
               y={12}
-              textAnchor={x(asFound) < 60 ? "start" : x(asFound) > WIDTH - 60 ? "end" : "middle"}
+              textAnchor={x(asFound) < 60 ? "start" : x(asFound) > width - 60 ? "end" : "middle"}
               fontSize={12.5}
               fill={SOFT}
             >
@@ -147,10 +152,10 @@ export function Rule({
         <text x={MARGIN} y={HEIGHT - 3} fontSize={12.5} fill={SOFT}>
           {ends[0]}
         </text>
-        <text x={WIDTH / 2} y={HEIGHT - 3} textAnchor="middle" fontSize={12.5} fill={SOFT}>
+        <text x={width / 2} y={HEIGHT - 3} textAnchor="middle" fontSize={12.5} fill={SOFT}>
           {oneSided ? `0 to ${fixed(span, decimals)} ${unit}` : `scale ±${fixed(span, decimals)} ${unit}`}
         </text>
-        <text x={WIDTH - MARGIN} y={HEIGHT - 3} textAnchor="end" fontSize={12.5} fill={SOFT}>
+        <text x={width - MARGIN} y={HEIGHT - 3} textAnchor="end" fontSize={12.5} fill={SOFT}>
           {ends[1]}
         </text>
       </svg>

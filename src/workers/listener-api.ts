@@ -106,8 +106,8 @@ export interface ListenerApi {
     onStall: () => void,
   ): Promise<void>;
   showFlutter(wanted: boolean): Promise<void>;
-  /** Whether the tones of the tape are collected. */
-  showPlayback(wanted: boolean): Promise<void>;
+  /** Whether the tones of the tape are collected, and of which role they are wanted; null for not. */
+  showPlayback(role: string | null): Promise<void>;
   /** The other direction plays, or another head: what was collected does not belong to it. */
   clearPlayback(): Promise<void>;
   /** The search for the loudest point begins anew. */

@@ -30,7 +30,7 @@ const STARTING_SECONDS = 2;
 
 let live: LiveListening | null = null;
 let withFlutter = false;
-let withPlayback = false;
+let withPlayback: string | null = null;
 let deck: PracticeDeck | null = null;
 let tape: Tape | null = null;
 let sequence: Sequence | null = null;
@@ -152,8 +152,8 @@ const api: ListenerApi = {
     withFlutter = wanted;
   },
 
-  async showPlayback(wanted) {
-    withPlayback = wanted;
+  async showPlayback(role) {
+    withPlayback = role;
   },
 
   async clearPlayback() {

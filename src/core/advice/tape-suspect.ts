@@ -26,6 +26,19 @@ const SAME_BAND = 0.02;
  * fault of a machine bends several bands together, so each band is taken against the line through the bands beside it.
  */
 export function suspectBands(curves: TapeCurve[]): TapeSuspicion[] {
+  const [worst] = standingOut(curves).sort((a, b) => Math.abs(b.db) - Math.abs(a.db));
+  if (!worst) return [];
+  // its neighbours stand out only because it does
+  const rest = curves.map((curve) => ({
+    ...curve,
+    points: curve.points.filter(
+      ({ frequencyHz }) => Math.abs(frequencyHz / worst.frequencyHz - 1) >= SAME_BAND,
+    ),
+  }));
+  return [worst, ...suspectBands(rest)].sort((a, b) => a.frequencyHz - b.frequencyHz);
+}
+
+function standingOut(curves: TapeCurve[]): TapeSuspicion[] {
   const steps = curves.flatMap(({ machineId, machineName, points }) => {
     const sorted = points.toSorted((a, b) => a.frequencyHz - b.frequencyHz);
     return sorted.slice(1, -1).map((point, i) => {

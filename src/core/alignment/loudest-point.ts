@@ -1,4 +1,3 @@
-import { Matrix, solve } from "ml-matrix";
 import { inForce, type Adjustment, type Reading } from "./records";
 
 /** Level of the treble tone with the screw so many turns clockwise from where it was first. */
@@ -23,13 +22,14 @@ const TRIAL_TURNS = 0.125;
 /** Level differences below this are wander. */
 const TELLS_DB = 0.15;
 const GOOD_ENOUGH_DB = 0.1;
-/** Points so far below the highest are beyond where a parabola holds. */
-const REACH_DB = 8;
 const LONGEST_STEP = 0.5;
+/** A point counts as the other side of the top from so far beyond it. */
+const BRACKET_TURNS = 0.015;
+const BRACKET_STEP = 0.06;
 
 /**
- * Where to turn an azimuth screw by the level of a treble tone alone. Near its top the azimuth loss is a parabola, so
- * three points tell the top; with fewer, the screw goes on the way that became louder.
+ * Where to turn an azimuth screw by the level of a treble tone alone. Three points tell
+ * the hill that the azimuth loss makes; with fewer, the screw goes on the way that became louder.
  */
 export function advisePeak(points: ScrewLevel[]): PeakAdvice {
   const last = points.at(-1);
@@ -41,11 +41,16 @@ export function advisePeak(points: ScrewLevel[]): PeakAdvice {
     peakTurns: null,
   });
   if (!last || points.length < 2) return unknown("trial", TRIAL_TURNS);
-  const top = parabolaTop(points);
+  const top = hillTop(points);
   if (top) {
     const turns = top.turns - last.turns;
     const gainDb = Math.max(0, top.levelDb - last.levelDb);
     const near = gainDb <= GOOD_ENOUGH_DB;
+    const passed = (way: number) => points.some((point) => way * (point.turns - top.turns) > BRACKET_TURNS);
+    // a top that was not passed yet may lie farther on
+    const beyond = passed(1) ? (passed(-1) ? 0 : -1) : 1;
+    if (near && beyond !== 0)
+      return { kind: "turn", turns: beyond * BRACKET_STEP, side: "before", gainDb, peakTurns: top.turns };
     return {
       kind: near ? "leave" : "turn",
       turns: near ? 0 : Math.max(-LONGEST_STEP, Math.min(LONGEST_STEP, turns)),
@@ -65,23 +70,36 @@ export function advisePeak(points: ScrewLevel[]): PeakAdvice {
   return unknown("turn", Math.sign(way) * Math.min(LONGEST_STEP, 1.5 * Math.abs(way)));
 }
 
-/** Top of the parabola through the points near the highest, by least squares; null when they make none. */
-function parabolaTop(points: ScrewLevel[]): ScrewLevel | null {
-  const highest = Math.max(...points.map(({ levelDb }) => levelDb));
-  const near = points.filter(({ levelDb }) => levelDb > highest - REACH_DB);
-  const places = new Set(near.map(({ turns }) => turns.toFixed(3)));
-  if (places.size < 3) return null;
-  const [c, b, a] = solve(
-    new Matrix(near.map(({ turns: x }) => [1, x, x * x])),
-    Matrix.columnVector(near.map(({ levelDb }) => levelDb)),
-    true,
-  ).to1DArray();
-  const span = Math.max(...near.map(({ turns }) => turns)) - Math.min(...near.map(({ turns }) => turns));
+/**
+ * Top of the hill through the points: the azimuth loss 20·log₁₀|sinc((x − x₀)/a)| over turns x, by least squares over
+ * where its top x₀ is, how many turns a it is wide to its first null, and how high; null when the points make none.
+ */
+function hillTop(points: ScrewLevel[]): ScrewLevel | null {
+  const turns = points.map((point) => point.turns);
+  if (new Set(turns.map((t) => t.toFixed(3))).size < 3) return null;
+  const [first, last] = [Math.min(...turns), Math.max(...turns)];
+  const levels = points.map(({ levelDb }) => levelDb);
   // flat within what a level wanders by
-  if (!(a < 0) || -a * (span / 2) ** 2 < TELLS_DB / 2) return null;
-  const turns = -b / (2 * a);
-  return { turns, levelDb: c + b * turns + a * turns * turns };
+  if (Math.max(...levels) - Math.min(...levels) < TELLS_DB) return null;
+  let best = { cost: Infinity, turns: 0, levelDb: 0 };
+  for (const width of WIDTHS)
+    for (let top = first - BEYOND; top <= last + BEYOND; top += STEP) {
+      const loss = turns.map((t) => sincDb((t - top) / width));
+      const levelDb = levels.reduce((sum, level, i) => sum + level - loss[i], 0) / levels.length;
+      const cost = levels.reduce((sum, level, i) => sum + (level - levelDb - loss[i]) ** 2, 0);
+      if (cost < best.cost) best = { cost, turns: top, levelDb };
+    }
+  return best;
 }
+
+const STEP = 0.01;
+const BEYOND = 0.6;
+/** Turns from the top to the first null that screws have, in steps of a twentieth. */
+const WIDTHS = Array.from({ length: 52 }, (_, i) => 0.12 * 1.05 ** i);
+/** Nulls are filled in by everything that is not ideal. */
+const DEEPEST_DB = -35;
+const sincDb = (x: number): number =>
+  x === 0 ? 0 : Math.max(DEEPEST_DB, 20 * Math.log10(Math.abs(Math.sin(Math.PI * x) / (Math.PI * x)) + 1e-9));
 
 /** The points of a search, from the levels logged on either side of its turns. */
 export function screwLevels(

@@ -109,12 +109,17 @@ export function playbackLevel(
 const between = (fullScale: FullScale | null): number =>
   fullScale ? fullScale.leftDbu - fullScale.rightDbu : 0;
 
-/** The tone that level is read from: the level band of a tape, or the one nearest to 400 Hz at its highest level. */
-export function levelTone<T extends { band: Band }>(tones: T[]): T | null {
-  const level = tones.find(({ band }) => band.role === "level");
+/**
+ * The tone that level is read from: the level band of a tape, or on a tape without one the tone nearest to 400 Hz at its
+ * highest level. Null when that was not heard.
+ */
+export function levelTone<T extends { band: Band }>(
+  tones: T[],
+  { bands }: Pick<ReferenceTape, "bands">,
+): T | null {
+  if (bands.some(({ role }) => role === "level"))
+    return tones.find(({ band }) => band.role === "level") ?? null;
   const distance = ({ band }: T) => Math.abs(Math.log(band.frequencyHz / 400));
   const fit = tones.filter((tone) => distance(tone) < Math.log(3));
-  return (
-    level ?? fit.toSorted((a, b) => b.band.levelDb - a.band.levelDb || distance(a) - distance(b))[0] ?? null
-  );
+  return fit.toSorted((a, b) => b.band.levelDb - a.band.levelDb || distance(a) - distance(b))[0] ?? null;
 }

@@ -57,7 +57,8 @@ export function sheetOf(records: JobRecords): Sheet {
   const stations = routeOf(records.job)
     .filter(({ kind }) => kind === "measure")
     .flatMap((station) =>
-      speeds.map(({ speedCmPerS }) => ({
+      // azimuth is one screw for every speed: it is set at one of them
+      (station.id === "azimuth" ? speedsWith(records, station, speeds) : speeds).map(({ speedCmPerS }) => ({
         ...sheetStation(atSpeed(records, speedCmPerS), station),
         speedCmPerS: speeds.length > 1 ? speedCmPerS : null,
         pitch: station.id === "speed" ? pitchRange(records.readings, speedCmPerS) : null,
@@ -108,6 +109,18 @@ function sheetStation(records: JobRecords, station: Station): Omit<SheetStation,
     stale: upsetBy(records, station.id).length > 0,
     leftMissing: rows.length > 0 && rows.every(({ asLeft }) => asLeft === null),
   };
+}
+
+/** The speeds at which anything was logged at a station; the first where nothing was. */
+function speedsWith<S extends { speedCmPerS: number }>(
+  records: JobRecords,
+  station: Station,
+  speeds: S[],
+): S[] {
+  const logged = speeds.filter(({ speedCmPerS }) =>
+    records.readings.some((r) => r.station === station.id && r.context.speedCmPerS === speedCmPerS),
+  );
+  return logged.length > 0 ? logged : speeds.slice(0, 1);
 }
 
 /** Points of a curve are drawn; levels that only the turn card needs mean nothing to an owner. */

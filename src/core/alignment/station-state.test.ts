@@ -102,7 +102,7 @@ describe("station states", () => {
 });
 
 describe("sheet", () => {
-  const whole = records(
+  const measured = records(
     [
       aReading({ value: -1.6 }),
       aReading({ minutes: 2, value: -0.4, phase: "working" }),
@@ -112,6 +112,8 @@ describe("sheet", () => {
     ],
     [anAdjustment({ minutes: 1 }), anAdjustment({ minutes: 3 })],
   );
+  // a job about the transport alone
+  const whole = { ...measured, job: aJob({ ...measured.job, leftOut: ["azimuth", "level", "response"] }) };
 
   it("holds the first as found and the last as left with their verdicts", () => {
     const { stations, overall } = sheetOf(whole);

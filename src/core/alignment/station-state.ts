@@ -90,6 +90,8 @@ export function stationState(records: JobRecords, station: Station): StationStat
     const done = job.done[station.id]?.length ?? 0;
     return done === 0 ? "blank" : done < station.checks.length ? "found" : "settled";
   }
+  // azimuth is one screw for every speed: it is set at one of them
+  if (station.id === "azimuth") return measuredState(records, station);
   const states = speedsOf(job).map(({ speedCmPerS }) =>
     measuredState(atSpeed(records, speedCmPerS), station),
   );
@@ -113,6 +115,7 @@ export function measuredState(records: JobRecords, station: Station): StationSta
 
 /** The speeds of the job, other than the one at hand, at which a measuring station is not settled. */
 export function otherSpeedsToDo(records: JobRecords, station: Station): number[] {
+  if (station.id === "azimuth") return [];
   return speedsOf(records.job)
     .map(({ speedCmPerS }) => speedCmPerS)
     .filter((speed) => speed !== records.job.speedCmPerS)

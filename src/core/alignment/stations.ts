@@ -106,7 +106,7 @@ export const ROUTE: readonly Station[] = [
     upsets: ["azimuth", "level", "response"],
     setUp: [
       "Play the tones of the tape from the lowest up; then stay on the one at 10 kHz and turn.",
-      "Each direction for itself.",
+      "Each direction for itself. One channel: the loudest point of a low tone first, then of the treble.",
     ],
     checks: [],
     caution: "A screwdriver near the head: not magnetic, and never across the gap.",

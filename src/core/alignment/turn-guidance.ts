@@ -33,6 +33,8 @@ const TRIAL_TURNS = 0.125;
 const SHORT_OF_TARGET = 0.85;
 const LEAST_SHARE = 0.5;
 const NO_ANSWER_CHANGE = 0.03;
+/** More than any slack: a turn so long that changed nothing did not reach what is measured. */
+const SURELY_MOVES = 0.2;
 /** What an earlier job taught holds while the turns of this one do between half and twice of it. */
 const STILL_HOLDS = 2;
 
@@ -135,6 +137,8 @@ export function adviseTurn(
   }
   const lastTurn = turns[turns.length - 1];
   if (effect === null || turns.every((t) => Math.abs(t.change) < NO_ANSWER_CHANGE))
+    return { kind: "no answer", effect: null, lastTurn };
+  if (Math.abs(lastTurn.turns) >= SURELY_MOVES && Math.abs(lastTurn.change) < NO_ANSWER_CHANGE)
     return { kind: "no answer", effect: null, lastTurn };
   const wanted = -value / effect.perTurn;
   if (lastTurn.atStop && Math.sign(wanted) === Math.sign(lastTurn.turns))

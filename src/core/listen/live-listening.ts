@@ -90,6 +90,8 @@ export class LiveListening {
   private readonly playback: LivePlayback;
   private tone: ToneNow | null = null;
   private nextPlayback = 0;
+  /** Which of several bands of one frequency is listened for. */
+  private wantedRole = "";
   private log: WatchLog | null = null;
   private nextWatch = 0;
   private nextRecognition = RECOGNISE_EVERY_SECONDS;
@@ -142,7 +144,7 @@ export class LiveListening {
 
   /** The other direction plays, or another head: the tones that were heard do not belong to it. */
   clearPlayback(): void {
-    this.playback.clear();
+    this.playback.clear(this.seconds);
   }
 
   /** The search for the loudest point begins anew. */
@@ -162,7 +164,9 @@ export class LiveListening {
     return { sampleRateHz, channels: channels.map((x) => x.subarray(Math.max(0, x.length - frames))) };
   }
 
-  result(withFlutter: boolean, withPlayback = false): ListeningResult {
+  /** @param withPlayback the role of the bands whose tones are wanted; null for none */
+  result(withFlutter: boolean, withPlayback: string | null = null): ListeningResult {
+    this.wantedRole = withPlayback ?? "";
     if (this.seconds >= this.nextRecognition) {
       this.nextRecognition = this.seconds + RECOGNISE_EVERY_SECONDS;
       this.recognise();
@@ -183,7 +187,7 @@ export class LiveListening {
       check,
       transport,
       watch: this.watched(),
-      playback: withPlayback ? this.heardTones() : null,
+      playback: withPlayback !== null ? this.heardTones() : null,
       band: this.band,
       bandsHeard,
       tapeDoubt: this.doubt,
@@ -249,11 +253,24 @@ export class LiveListening {
           seconds: playing.endSeconds - playing.startSeconds,
         }
       : null;
+    const known = [...recognition.bands, ...recognition.repeats].map(({ index }) => tape.bands[index]);
+    const sure = new Set(known.map(({ frequencyHz }) => frequencyHz)).size > 1;
     this.tone =
       playing && tape.bands[playing.index].kind === "tone"
-        ? { index: playing.index, band: tape.bands[playing.index], startSeconds: playing.startSeconds }
+        ? this.bandMeant(playing.index, playing.startSeconds, sure)
         : this.toneOfItsOwn(now);
     if (playing) this.follow(certifiedFrequencyHz(tape.bands[playing.index]) * speedFactor);
+  }
+
+  /** A tone heard by itself may be any band of its frequency: then the one that is wanted at the station. */
+  private bandMeant(heard: number, startSeconds: number, sure: boolean): ToneNow {
+    const { bands } = this.options.tape;
+    const { frequencyHz } = bands[heard];
+    const meant = bands.findIndex(
+      (band) => band.kind === "tone" && band.frequencyHz === frequencyHz && band.role === this.wantedRole,
+    );
+    const index = sure || meant < 0 ? heard : meant;
+    return { index, band: bands[index], startSeconds, sure };
   }
 
   /** A steady tone that plays but is not one of the tape, as when a recording is heard off the tape. */
@@ -263,7 +280,7 @@ export class LiveListening {
     const frequencyHz = OWN_TONE_STEP_HZ * Math.round(heard.frequencyHz / OWN_TONE_STEP_HZ);
     const seconds = heard.endSeconds - heard.startSeconds;
     const band = { kind: "tone" as const, frequencyHz, levelDb: 0, seconds };
-    return { index: -frequencyHz, band, startSeconds: heard.startSeconds };
+    return { index: -frequencyHz, band, startSeconds: heard.startSeconds, sure: false };
   }
 
   private follow(frequencyHz: number): void {

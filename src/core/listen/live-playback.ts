@@ -67,6 +67,8 @@ export interface ToneNow {
   index: number;
   band: Band;
   startSeconds: number;
+  /** Other bands beside it were recognised too, so that it is no other band of the same frequency. */
+  sure: boolean;
 }
 
 export interface PlaybackOptions {
@@ -83,11 +85,21 @@ const EDGE_SECONDS = 0.2;
 const MOST_SECONDS = 5.3;
 const SHORTEST_SECONDS = 0.9;
 const NOW_FRAMES = 10;
+/** Treble may be off by itself; below this a level tells which band it is. */
+const HIGHEST_TOLD_BY_LEVEL_HZ = 5000;
+const CLEARLY_DB = 6;
+const SAME_TONE = 0.01;
+/** A deck that runs slow plays a band so much lower. */
+const SAME_BAND = 0.03;
 /** A tone that began within this of another one is the same. */
 const SAME_SECONDS = 0.6;
 /** A tone that falls by this much has ended; turning a screw does not take it so low so soon. */
 const ENDED_DB = 15;
-const ENDED_FRAMES = 2;
+const ENDED_FRAMES = 4;
+/** A tone that has just ended looks weaker for so long before that shows. */
+const UNSURE_FRAMES = 3;
+/** So long a tone that nobody recognises any more, since its level moves, is still followed. */
+const HELD_SECONDS = 8;
 /** A screw was turned when a steady tone stands so much elsewhere than before. */
 const MOVED_DEGREES = 8;
 const MOVED_DB = 0.2;
@@ -107,6 +119,7 @@ export class LivePlayback {
   private playing: PlayingTone | null = null;
   /** Of the tone that plays, since the last turn that was told. */
   private stands: Stand[] = [];
+  private recognised: { tone: ToneNow; seconds: number } | null = null;
   private lastUpdate = 0;
 
   constructor(private readonly options: PlaybackOptions) {}
@@ -120,10 +133,12 @@ export class LivePlayback {
   }
 
   /** The other direction, or another head: nothing that was heard counts. */
-  clear(): void {
+  clear(seconds: number): void {
+    this.turnedAt = seconds;
     this.heard.clear();
     this.counted.clear();
     this.hold.clear();
+    this.recognised = null;
     this.playing = null;
   }
 
@@ -143,20 +158,84 @@ export class LivePlayback {
    * @param recent the last seconds that were heard, up to now
    */
   update(seconds: number, tone: ToneNow | null, recent: () => Float32Array[]): PlaybackNow {
-    const before = this.playing?.index;
-    if (tone === null || tone.index !== before) {
+    const before = this.playing;
+    const now = this.asKnown(tone) ?? this.stillHeld(seconds);
+    if (now && tone) this.recognised = { tone: now, seconds };
+    const same =
+      before !== null && now !== null && Math.abs(before.frequencyHz / now.band.frequencyHz - 1) < SAME_TONE;
+    if (same && now.index !== before.index) this.passOn(before.index, now.index);
+    if (!same) {
       this.hold.clear();
       this.stands = [];
     }
-    this.playing = tone === null ? null : this.measure(seconds, tone, recent());
+    this.playing = now === null ? null : this.measure(seconds, now, recent());
     // turned, and gone before it was steady: nobody has followed it to the end
-    if (before !== undefined && before !== this.playing?.index && !this.heard.get(before)?.fresh)
-      this.counted.delete(before);
+    if (before !== null && !same && !this.heard.get(before.index)?.fresh) this.counted.delete(before.index);
     this.lastUpdate = seconds;
     return this.result();
   }
 
-  private measure(seconds: number, { index, band, startSeconds }: ToneNow, recent: Float32Array[]) {
+  /** A tone that may be several bands is the one that played at that frequency until now: its level was turned meanwhile. */
+  private asKnown(tone: ToneNow | null): ToneNow | null {
+    const { recognised, playing } = this;
+    if (tone === null || tone.sure || playing === null || recognised === null) return tone;
+    const { index, band } = recognised.tone;
+    const same = index >= 0 && Math.abs(tone.band.frequencyHz / band.frequencyHz - 1) < SAME_BAND;
+    return same ? { ...tone, index, band } : tone;
+  }
+
+  /** What was recognised last, while its level is being turned. */
+  private stillHeld(seconds: number): ToneNow | null {
+    const { recognised, playing } = this;
+    return playing !== null && recognised !== null && seconds - recognised.seconds < HELD_SECONDS
+      ? recognised.tone
+      : null;
+  }
+
+  /** The same tone is taken for another band of the tape now. */
+  private passOn(from: number, to: number): void {
+    const counted = this.counted.get(from);
+    if (counted === undefined) return;
+    this.counted.set(to, counted);
+    if (!this.heard.get(from)?.fresh) this.counted.delete(from);
+  }
+
+  /**
+   * Of several bands of one frequency the one whose level fits what was heard of other bands, where that tells them
+   * apart; otherwise what it was taken for.
+   */
+  private byLevel(taken: { index: number; band: Band }, levelDbfs: number): { index: number; band: Band } {
+    const { bands } = this.options.tape;
+    const alike = bands
+      .map((band, index) => ({ band, index }))
+      .filter(({ band }) => band.kind === "tone" && band.frequencyHz === taken.band.frequencyHz);
+    const others = [...this.heard.values()].filter(
+      ({ index, band }) =>
+        index >= 0 &&
+        band.frequencyHz !== taken.band.frequencyHz &&
+        band.frequencyHz < HIGHEST_TOLD_BY_LEVEL_HZ,
+    );
+    if (alike.length < 2 || others.length === 0) return taken;
+    const gain = median(others.map(({ band, pair }) => pair.channels[0].levelDbfs - band.levelDb));
+    const off = ({ band }: { band: Band }) => Math.abs(levelDbfs - gain - band.levelDb);
+    const [best] = alike.toSorted((a, b) => off(a) - off(b));
+    return off(taken) - off(best) > CLEARLY_DB ? best : taken;
+  }
+
+  /** What was taken for another band before there was anything to compare its level with. */
+  private reconsider(): void {
+    for (const tone of [...this.heard.values()]) {
+      if (tone.index < 0 || tone.index === this.playing?.index) continue;
+      const { index, band } = this.byLevel(tone, tone.pair.channels[0].levelDbfs);
+      if (index === tone.index || this.heard.has(index)) continue;
+      this.heard.delete(tone.index);
+      this.heard.set(index, { ...tone, index, band });
+    }
+  }
+
+  private measure(seconds: number, heard: ToneNow, recent: Float32Array[]) {
+    const { startSeconds } = heard;
+    let { index, band } = heard;
     const { sampleRateHz, speedFactor } = this.options;
     const from = Math.max(startSeconds, this.turnedAt, seconds - MOST_SECONDS) + EDGE_SECONDS;
     const hz = certifiedFrequencyHz(band) * speedFactor;
@@ -167,15 +246,17 @@ export class LivePlayback {
     meter.push(recent.map((x) => x.subarray(x.length - frames)));
     const all = meter.result();
     if (all === null || hasEnded(all)) return null;
+    ({ index, band } = this.byLevel(heard, all.channels[0].levelDbfs));
     this.follow(index, all, seconds);
     const steady = steadyFrames(all);
-    const pair = meter.result(steady)!;
     const settled = steady >= SETTLED_FRAMES;
     if (settled) {
       for (const other of this.heard.values())
         if (Math.abs(other.begunSeconds - startSeconds) < SAME_SECONDS) this.heard.delete(other.index);
       const times = { startSeconds: from, endSeconds: seconds, begunSeconds: startSeconds };
+      const pair = meter.result(steady - UNSURE_FRAMES, UNSURE_FRAMES)!;
       this.heard.set(index, { index, band, ...times, pair, fresh: true });
+      this.reconsider();
     }
     const now = meter.result(NOW_FRAMES)!;
     this.hold.add(togetherOf(all));
@@ -267,7 +348,7 @@ function present(tone: TonePair): boolean[] {
   return Array.from(levels, (level) => level > usual - ENDED_DB);
 }
 
-const hasEnded = (tone: TonePair): boolean => !present(tone).slice(-ENDED_FRAMES).some(Boolean);
+const hasEnded = (tone: TonePair): boolean => present(tone).slice(-ENDED_FRAMES).includes(false);
 
 /** The angle of the same direction that is nearest to another. */
 const nearest = (degrees: number, to: number): number => degrees + 360 * Math.round((to - degrees) / 360);

@@ -229,6 +229,39 @@ export const PRACTICE_CONDITIONS: readonly PracticeCondition[] = [
       "speed.errorPercent": -0.4,
     },
   },
+  { id: "azimuth-off", name: "azimuth several cycles off", settings: { "head.azimuthArcMinutes": 26 } },
+  {
+    id: "directions-tilted",
+    name: "azimuth off, differently each way",
+    settings: {
+      "head.azimuthArcMinutes": 3,
+      "head.reverseAzimuthArcMinutes": -7,
+      "head.weaveArcMinutes": 0.15,
+    },
+  },
+  {
+    id: "restless-azimuth",
+    name: "azimuth restless: a guide is stuck",
+    settings: { "head.weaveArcMinutes": 1.6 },
+  },
+  {
+    id: "levels-differ",
+    name: "channels 3 dB apart",
+    settings: { "output.leftDb": -13.6, "output.rightDb": -10.6 },
+  },
+  {
+    id: "wrong-equaliser",
+    name: "dull and bright: equalisers off",
+    settings: { "playback.leftT2ErrorPercent": -35, "playback.rightT2ErrorPercent": 40 },
+  },
+  { id: "worn-head", name: "head worn out", settings: { "head.gapMicrometres": 2.6 } },
+  { id: "dirt", name: "dirty head", settings: { "head.spacingMicrometres": 1.2 } },
+  { id: "head-capacitor", name: "too much across the head", settings: { "head.resonanceHz": 11_000 } },
+  {
+    id: "noisy-contact",
+    name: "right channel jumps",
+    settings: { "contact.jumpDb": 2.5, "contact.jumpsPerMinute": 40 },
+  },
   {
     id: "cold",
     name: "cold and stiff",

@@ -86,10 +86,12 @@ export class TonePairMeter {
   /**
    * Null when nothing was heard for long enough.
    * @param last only so many tenths of a second, counted from the end
+   * @param leaveOut so many at the very end are left out of them
    */
-  result(last = Infinity): TonePair | null {
+  result(last = Infinity, leaveOut = 0): TonePair | null {
     if (this.filled >= SHORTEST_SECONDS * this.sampleRateHz) this.takePiece();
-    const frames = this.frames.slice(Math.max(0, this.frames.length - last));
+    const end = this.frames.length - leaveOut;
+    const frames = this.frames.slice(Math.max(0, end - last), Math.max(0, end));
     if (frames.length === 0) return null;
     return {
       frequencyHz: this.hzSum / this.pieces,

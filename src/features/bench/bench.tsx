@@ -27,7 +27,7 @@ import { useGuideTone } from "./use-guide-tone";
 import { MeasurePanel, shownAt } from "./measure-panel";
 import { NothingToTurn } from "./nothing-to-turn";
 import { PlaybackPanel } from "./playback/playback-panel";
-import { playbackReadings } from "./playback/playback-station-readings";
+import { playbackReadings } from "@/core/alignment/playback-station-readings";
 import {
   isPlayback,
   playbackShown,
@@ -77,7 +77,7 @@ function OpenBench({
   const playback = isPlayback(station.id);
   useEffect(() => {
     wantFlutter(station.id === "flutter");
-    wantPlayback(playback);
+    wantPlayback(playback ? station.id : null);
   }, [wantFlutter, wantPlayback, station.id, playback]);
   const [circumstances, setCircumstances] = useCircumstances(job.id, listener.practice);
   useForgetTones(listener, circumstances);

@@ -6,6 +6,7 @@ import FormControlLabel from "@mui/material/FormControlLabel";
 import type { Station } from "@/core/alignment/stations";
 import { setCheck } from "@/storage/jobs";
 import { Card } from "@/ui/card";
+import { PathLog } from "./path-log";
 import { KeyCap } from "@/ui/key-cap";
 import type { JobView } from "../job/use-job-records";
 
@@ -28,6 +29,7 @@ export function Checklist({ view, station, onNext }: { view: JobView; station: S
           label={line}
         />
       ))}
+      {station.id === "path" && <PathLog view={view} />}
       {view.job.complaint && station.id === "intake" && (
         <Box sx={{ mt: 2, borderTop: "1px dashed", borderColor: "divider", pt: 1.5 }}>
           <Box sx={{ color: "text.secondary" }}>The owner says</Box>

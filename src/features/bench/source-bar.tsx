@@ -103,11 +103,13 @@ export function SourceBar({ listener, firstButton, guideOn, onGuide, onPractice 
 }
 
 /** What is wrong: first nothing to hear, then no tone, then a doubtful tape, then what the check noticed. */
-function problemOf({ measured, check, live }: ListenerState): string | undefined {
+function problemOf({ measured, check, live, playback }: ListenerState): string | undefined {
   const faults = check?.findings.filter(({ state }) => state === "fault") ?? [];
   const silent = faults.find(({ check: name }) => name === "arrives");
   if (silent) return `${silent.says}: ${silent.advice}`;
   const [fault] = faults;
+  // a band of the tape plays, if not the one for speed
+  if (playback?.playing && live?.band) return undefined;
   return measured?.problems[0] ?? live?.tapeDoubt ?? (fault && `${fault.says}. ${fault.advice}`) ?? undefined;
 }
 

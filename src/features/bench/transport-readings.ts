@@ -1,7 +1,7 @@
 import { flutterReadings, speedReading, type LogContext } from "@/core/alignment/log-reading";
 import type { Reading } from "@/core/alignment/records";
+import type { StationReadings } from "@/core/alignment/station-readings";
 import type { ListenerState } from "./use-listener";
-import type { StationReadings } from "./use-logbook";
 
 /** What the speed station logs. */
 export function speedReadings({ measured, live, marks }: ListenerState): StationReadings {

@@ -80,7 +80,7 @@ export function useListener(options: ListenOptions) {
   const [marks, setMarks] = useState<number[]>([]);
   const [playback, setPlayback] = useState<PlaybackNow | null>(null);
   const [flutter, wantFlutter] = useState(false);
-  const [tones, wantPlayback] = useState(false);
+  const [tones, wantPlayback] = useState<string | null>(null);
   const { jobId } = options;
 
   const api = useCallback(() => {

@@ -8,6 +8,7 @@ import {
   type Reading,
   type StationId,
 } from "@/core/alignment/records";
+import type { StationReadings } from "@/core/alignment/station-readings";
 import { slotOf } from "@/core/machine/practice-slots";
 import { frequencyUncertaintyOf } from "@/core/reference/reference-tape";
 import { keepRecording, StorageFullError } from "@/storage/recordings";
@@ -15,16 +16,6 @@ import { appendAdjustment, appendReadings, newId } from "@/storage/jobs";
 import type { JobView } from "../job/use-job-records";
 import { nominalToneHz } from "./listener-provider";
 import type { ListenerState } from "./use-listener";
-
-/** What a station gives the logbook to write. */
-export interface StationReadings {
-  /** What is logged when somebody asks, or a sentence why nothing can be. */
-  toLog(context: LogContext): Reading[] | string;
-  /** What shows the last turn, once that has settled; null before, and where turns teach nothing. */
-  afterTurn(context: LogContext): Reading[] | null;
-  /** What stood before somebody began to turn just now; null when that is not known. */
-  beforeTurn(context: LogContext): Reading[] | null;
-}
 
 /**
  * Writes readings and turns into the job. Around every turn a working reading is kept by itself, the last

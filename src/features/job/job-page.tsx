@@ -23,6 +23,7 @@ import { Card } from "@/ui/card";
 import { Missing } from "../shell/missing";
 import { download, fileName } from "./download";
 import { JobTapeLine, stationHref } from "./job-tape-line";
+import { RouteCard } from "./route-card";
 import { useJobRecords, type JobView } from "./use-job-records";
 import { useKeptText } from "./use-kept-text";
 
@@ -105,6 +106,7 @@ function JobForm({ view }: { view: JobView }) {
           ))}
         </Card>
         <Waiting view={view} />
+        <RouteCard view={view} />
         <Card title="This job">
           <Box sx={{ display: "flex", gap: 1, flexWrap: "wrap" }}>
             <Button

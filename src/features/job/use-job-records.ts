@@ -9,6 +9,8 @@ export interface JobView extends JobRecords {
   tape: ReferenceTape;
   /** Every speed of the job with its tape, as far as that is in the library. */
   speeds: Array<{ speedCmPerS: number; tape: ReferenceTape }>;
+  /** The tapes that its readings were taken with, as far as they are in the library. */
+  tapesUsed: ReferenceTape[];
 }
 
 /** A job with everything that belongs to it, kept current across tabs: undefined while loading, null if there is none. */
@@ -22,8 +24,10 @@ export function useJobRecords(jobId: string): JobView | null | undefined {
       database.readings.where("jobId").equals(jobId).toArray(),
       database.adjustments.where("jobId").equals(jobId).toArray(),
     ]);
+    const used = await database.tapes.bulkGet([...new Set(readings.map(({ context }) => context.tapeId))]);
+    const tapesUsed = used.filter((one) => one !== undefined);
     const tape = speeds.find(({ speedCmPerS }) => speedCmPerS === job.speedCmPerS)?.tape;
-    return machine && tape ? { job, machine, tape, speeds, readings, adjustments } : null;
+    return machine && tape ? { job, machine, tape, speeds, tapesUsed, readings, adjustments } : null;
   }, [jobId]);
 }
 

@@ -7,8 +7,28 @@ import type { TypedAdjuster } from "./typed-machine";
 /** What an adjuster is for. */
 const USES = {
   "speed turn": "turned, sets the speed",
+  "azimuth turn": "turned, sets azimuth",
+  "level turn": "turned, sets playback level",
+  "response turn": "turned, playback equaliser",
   "flutter work": "work, against flutter",
+  "response work": "work, at the head",
 } as const;
+
+/** What an adjuster acts on, as one chooses it. */
+const ACTS_ON = {
+  both: {},
+  left: { channel: "left" },
+  right: { channel: "right" },
+  A: { side: "A" },
+  B: { side: "B" },
+} as const;
+const ACTS_WORDS = {
+  both: "both",
+  left: "left channel",
+  right: "right channel",
+  A: "direction A",
+  B: "direction B",
+};
 
 interface AdjusterRowProps {
   place: number;
@@ -49,6 +69,25 @@ export function AdjusterRow({ place, adjuster, onChange, onRemove }: AdjusterRow
         ))}
       </TextField>
       {text("where", "Where it sits", 280)}
+      {adjuster.kind === "turn" && adjuster.sets !== "speed" && (
+        <TextField
+          select
+          size="small"
+          label="Acts on"
+          value={adjuster.channel ?? adjuster.side ?? "both"}
+          onChange={({ target }) => {
+            const plain = { ...adjuster, channel: undefined, side: undefined };
+            onChange({ ...plain, ...ACTS_ON[target.value as keyof typeof ACTS_ON] });
+          }}
+          sx={{ width: 140 }}
+        >
+          {Object.entries(ACTS_WORDS).map(([on, says]) => (
+            <MenuItem key={on} value={on}>
+              {says}
+            </MenuItem>
+          ))}
+        </TextField>
+      )}
       {adjuster.kind === "turn" && text("speeds", "Only at, cm/s", 130)}
       <Button color="inherit" size="small" onClick={onRemove} sx={{ ml: "auto" }}>
         Remove

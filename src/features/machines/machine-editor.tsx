@@ -25,6 +25,12 @@ const TEXTS = [
   ["speeds", "Speeds, cm/s (several with ;)", 220],
   ["speedLimit", "Own speed limit ±, %", 170],
   ["flutterLimit", "Own flutter limit, %", 170],
+  ["azimuthLimit", "Own azimuth limit ±, °", 170],
+  ["balanceLimit", "Own level limit ±, dB", 170],
+  ["responseLimit", "Own response limit ±, dB", 190],
+  ["fluxivity", "Operating level, nWb/m (DIN)", 210],
+  ["outputDbu", "its output, dBu", 140],
+  ["headMh", "Playback head, mH", 150],
 ] as const;
 
 const newAdjuster = (): TypedMachine["adjusters"][number] => ({
@@ -42,7 +48,7 @@ export function MachineEditor({ machine, onSave, onCancel }: MachineEditorProps)
     typedMachine(machine),
   );
   const parsed = machineSchema.safeParse(machineOf(form, machine));
-  const select = <K extends "toleranceClass" | "flutterMeter">(
+  const select = <K extends "toleranceClass" | "flutterMeter" | "channels" | "capstans">(
     key: K,
     label: string,
     choices: readonly TypedMachine[K][],
@@ -83,6 +89,8 @@ export function MachineEditor({ machine, onSave, onCancel }: MachineEditorProps)
               Object.keys(TOLERANCE_CLASSES) as Machine["toleranceClass"][],
             )}
             {select("flutterMeter", "Flutter limit is for", FLUTTER_METERS)}
+            {select("channels", "Channels", ["stereo", "mono"])}
+            {select("capstans", "Capstans", ["one", "two"])}
           </Box>
           <Box component="ol" aria-label="Adjusters" sx={{ listStyle: "none", m: 0, p: 0 }}>
             {form.adjusters.map((adjuster, i) => (

@@ -52,6 +52,14 @@ export interface TypedMachine {
   flutterMeter: Machine["flutterMeter"];
   flutterLimit: string;
   speedLimit: string;
+  azimuthLimit: string;
+  balanceLimit: string;
+  responseLimit: string;
+  channels: "mono" | "stereo";
+  capstans: "one" | "two";
+  fluxivity: string;
+  outputDbu: string;
+  headMh: string;
   adjusters: TypedAdjuster[];
   parts: TypedPart[];
 }
@@ -81,6 +89,14 @@ export function typedMachine(machine: Machine): TypedMachine {
     flutterMeter: machine.flutterMeter,
     flutterLimit: machine.limits.flutterPercent?.toString() ?? "",
     speedLimit: machine.limits.speedErrorPercent?.toString() ?? "",
+    azimuthLimit: machine.limits.azimuthDegrees?.toString() ?? "",
+    balanceLimit: machine.limits.balanceDb?.toString() ?? "",
+    responseLimit: machine.limits.responseDb?.toString() ?? "",
+    channels: machine.channels === 1 ? "mono" : "stereo",
+    capstans: machine.dualCapstan ? "two" : "one",
+    fluxivity: machine.operatingLevel?.fluxivityNwbPerM.toString() ?? "",
+    outputDbu: machine.operatingLevel?.outputDbu.toString() ?? "",
+    headMh: machine.headInductanceMh?.toString() ?? "",
     adjusters: machine.adjusters.map(({ speedsCmPerS = [], ...adjuster }) => ({
       ...adjuster,
       speeds: speedsCmPerS.join("; "),
@@ -98,7 +114,18 @@ const WORDS = new Set(["ratioTo", "pulleyPart", "reel"]);
 
 /** The machine as typed, to be checked by its schema; what is no number becomes NaN and is refused. */
 export function machineOf(typed: TypedMachine, before: Machine): Record<string, unknown> {
-  const limits = { flutterPercent: number(typed.flutterLimit), speedErrorPercent: number(typed.speedLimit) };
+  const limits = {
+    flutterPercent: number(typed.flutterLimit),
+    speedErrorPercent: number(typed.speedLimit),
+    azimuthDegrees: number(typed.azimuthLimit),
+    balanceDb: number(typed.balanceLimit),
+    responseDb: number(typed.responseLimit),
+  };
+  const [fluxivityNwbPerM, outputDbu] = [number(typed.fluxivity), number(typed.outputDbu)];
+  const operatingLevel =
+    fluxivityNwbPerM === undefined && outputDbu === undefined
+      ? null
+      : { fluxivityNwbPerM, method: before.operatingLevel?.method ?? "din", outputDbu };
   return {
     ...before,
     name: typed.name,
@@ -106,6 +133,10 @@ export function machineOf(typed: TypedMachine, before: Machine): Record<string, 
     speedsCmPerS: numbers(typed.speeds),
     toleranceClass: typed.toleranceClass,
     flutterMeter: typed.flutterMeter,
+    channels: typed.channels === "mono" ? 1 : 2,
+    dualCapstan: typed.capstans === "two",
+    operatingLevel,
+    headInductanceMh: number(typed.headMh),
     limits: Object.fromEntries(Object.entries(limits).filter(([, value]) => value !== undefined)),
     adjusters: typed.adjusters.map(({ speeds, ...adjuster }) => ({
       ...adjuster,

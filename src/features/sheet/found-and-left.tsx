@@ -1,4 +1,5 @@
 import { fixed } from "@/core/formats/number-text";
+import { isSigned, UNIT_WORDS, unitOf } from "@/core/alignment/quantities";
 import type { SheetRow } from "@/core/alignment/sheet";
 import { spanFor } from "@/ui/rule";
 
@@ -9,8 +10,9 @@ const MARGIN = 24;
 export function FoundAndLeft({ row }: { row: SheetRow }) {
   const figures = [row.asFound, row.asLeft].flatMap((figure) => figure?.reading.value ?? []);
   if (figures.length === 0) return null;
-  const signed = row.quantity === "speedError";
-  const span = spanFor(Math.max(...figures.map(Math.abs)), row.limit ?? 0);
+  const signed = isSigned(row.quantity);
+  const unit = unitOf(row.quantity);
+  const span = spanFor(Math.max(...figures.map(Math.abs)), row.limit ?? 0, unit);
   const low = signed ? -span : 0;
   const x = (value: number) => MARGIN + ((value - low) / (span - low)) * (WIDTH - 2 * MARGIN);
   const wedge = (value: number) => `M${x(value) - 6} 14 h12 v10 L${x(value)} 40 L${x(value) - 6} 24 z`;
@@ -19,7 +21,7 @@ export function FoundAndLeft({ row }: { row: SheetRow }) {
       viewBox={`0 0 ${WIDTH} 68`}
       width="100%"
       role="img"
-      aria-label={`${row.name}: as found ${row.asFound ? fixed(row.asFound.reading.value, 3) : "not taken"}, as left ${row.asLeft ? fixed(row.asLeft.reading.value, 3) : "not taken"} percent`}
+      aria-label={`${row.name}: as found ${row.asFound ? fixed(row.asFound.reading.value, 3) : "not taken"}, as left ${row.asLeft ? fixed(row.asLeft.reading.value, 3) : "not taken"} ${UNIT_WORDS[unit]}`}
     >
       {row.limit !== null && (
         <rect
@@ -37,7 +39,7 @@ export function FoundAndLeft({ row }: { row: SheetRow }) {
           <g key={t}>
             <line x1={x(value)} x2={x(value)} y1={41} y2={48} stroke="var(--ink)" />
             <text x={x(value)} y={61} textAnchor="middle" fontSize={11} fill="var(--soft)">
-              {fixed(value, span >= 4 ? 1 : span >= 0.4 ? 2 : 3, signed)}
+              {fixed(value, span >= 20 ? 0 : span >= 4 ? 1 : span >= 0.4 ? 2 : 3, signed)}
             </text>
           </g>
         );

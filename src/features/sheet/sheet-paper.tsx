@@ -1,11 +1,15 @@
 import { turnInWords, directionInWords } from "@/core/alignment/turn-guidance";
 import { uncertaintyText } from "@/core/reference/reference-tape";
 import { sheetOf, type SheetFigure, type SheetRow, type SheetStation } from "@/core/alignment/sheet";
+import { corridorOf } from "@/core/alignment/limits";
+import type { Machine } from "@/core/alignment/records";
 import { isSigned, unitOf } from "@/core/alignment/quantities";
 import { fixed, THIN_SPACE, withUncertainty } from "@/core/formats/number-text";
 import { GLYPH_PATHS } from "@/ui/glyph-paths";
 import type { Verdict } from "@/core/alignment/verdict";
 import type { JobView } from "../job/use-job-records";
+import { pathEntryText } from "../bench/path-log";
+import { SheetCurves } from "./sheet-curves";
 import { FoundAndLeft } from "./found-and-left";
 
 const day = new Intl.DateTimeFormat("en-GB", { dateStyle: "long", timeZone: "UTC" });
@@ -48,21 +52,35 @@ export function SheetPaper({ view }: { view: JobView }) {
         </dd>
         <dt>Measured with</dt>
         <dd>
-          {view.speeds.map(({ speedCmPerS, tape }) => (
-            <div key={speedCmPerS}>
+          {(view.tapesUsed.length > 0 ? view.tapesUsed : view.speeds.map(({ tape }) => tape)).map((tape) => (
+            <div key={tape.id}>
               {tape.name}, ±{uncertaintyText(tape)}
-              {THIN_SPACE}%, at {speedCmPerS} cm/s
+              {THIN_SPACE}%, {tape.speedCmPerS} cm/s
             </div>
           ))}
         </dd>
       </dl>
       {sheet.stations.map((station) => (
-        <StationSection key={`${station.station.id} ${station.speedCmPerS}`} sheet={station} />
+        <StationSection
+          key={`${station.station.id} ${station.speedCmPerS}`}
+          sheet={station}
+          machine={machine}
+        />
       ))}
       {job.notes && (
         <section>
           <h2>Notes</h2>
           <p style={{ whiteSpace: "pre-wrap" }}>{job.notes}</p>
+        </section>
+      )}
+      {job.pathLog && job.pathLog.length > 0 && (
+        <section>
+          <h2>Tape path</h2>
+          <ul>
+            {job.pathLog.map((entry) => (
+              <li key={entry.id}>{pathEntryText(entry)}</li>
+            ))}
+          </ul>
         </section>
       )}
       {open.length > 0 && (
@@ -88,9 +106,10 @@ export function SheetPaper({ view }: { view: JobView }) {
   );
 }
 
-function StationSection({ sheet }: { sheet: SheetStation }) {
-  const { station, rows, adjustments, stale, leftMissing, speedCmPerS, pitch } = sheet;
-  const deciding = rows.find((row) => row.deciding);
+function StationSection({ sheet, machine }: { sheet: SheetStation; machine: Machine }) {
+  const { station, rows, adjustments, stale, leftMissing, speedCmPerS, pitch, curves } = sheet;
+  // where several rows decide, the curve or the rows themselves say more than a ruler each
+  const deciding = rows.filter((row) => row.deciding).length === 1 ? rows.filter((row) => row.deciding) : [];
   return (
     <section>
       <h2>
@@ -126,7 +145,10 @@ function StationSection({ sheet }: { sheet: SheetStation }) {
           </tbody>
         </table>
       )}
-      {deciding && <FoundAndLeft row={deciding} />}
+      {deciding.map((row) => (
+        <FoundAndLeft key={row.name} row={row} />
+      ))}
+      <SheetCurves curves={curves} corridor={corridorOf(machine)} />
       {pitch && (
         <p>
           Pitch control: {pitchEnd(pitch.slowest)} to {pitchEnd(pitch.fastest)}.

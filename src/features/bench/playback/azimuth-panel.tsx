@@ -15,7 +15,7 @@ import { READING_FONT } from "@/ui/theme";
 import { VerdictMark } from "@/ui/verdict-mark";
 import type { JobView } from "@/features/job/use-job-records";
 import { Figure } from "./figure";
-import type { PlaybackNumbers } from "./playback-numbers";
+import type { PlaybackNumbers } from "@/core/alignment/playback-numbers";
 
 interface AzimuthPanelProps {
   view: JobView;
@@ -60,7 +60,7 @@ function ByPhase({ view, numbers, absent }: Omit<AzimuthPanelProps, "search">) {
       />
       {azimuth && judged && (
         <Box sx={{ display: "flex", columnGap: 2, alignItems: "center", flexWrap: "wrap", minHeight: 0 }}>
-          <Box sx={{ flex: "1 1 300px", maxWidth: 400 }}>
+          <Box sx={{ flex: "1 1 340px", maxWidth: 430 }}>
             <AzimuthFan
               tones={tones.map((tone) => ({ ...tone, old: !freshOnes.has(tone.index) }))}
               delaySeconds={azimuth.delaySeconds}
@@ -68,14 +68,12 @@ function ByPhase({ view, numbers, absent }: Omit<AzimuthPanelProps, "search">) {
               limitDegrees={limit}
             />
           </Box>
-          <Box sx={{ flex: "0 0 150px" }}>
+          <Box sx={{ flex: "1 1 190px", lineHeight: 1.4 }}>
             <PhaseTrace
               track={playing && playing.phaseTrack.length > 0 ? playing.phaseTrack : judged.track}
               levelRatio={10 ** ((levels[1] - levels[0]) / 20)}
-              size={150}
+              size={140}
             />
-          </Box>
-          <Box sx={{ flex: "1 1 150px", lineHeight: 1.45 }}>
             {azimuth.delaySeconds !== null ? (
               <>
                 <Fact name="delay" value={`${fixed(1e6 * azimuth.delaySeconds, 1, true)}${THIN_SPACE}µs`} />

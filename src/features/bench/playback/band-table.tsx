@@ -3,7 +3,7 @@ import type { ResponsePoint } from "@/core/measure/response";
 import { fixed, withUncertainty } from "@/core/formats/number-text";
 import { READING_FONT } from "@/ui/theme";
 import { VerdictMark } from "@/ui/verdict-mark";
-import type { ResponseOfChannel } from "./playback-numbers";
+import type { ResponseOfChannel } from "@/core/alignment/playback-numbers";
 
 const CORRECTIONS: Array<[keyof ResponsePoint & `${string}Db`, string]> = [
   ["rawDb", "measured"],

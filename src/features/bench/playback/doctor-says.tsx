@@ -13,8 +13,8 @@ import { NumberField, typedNumber } from "@/ui/number-field";
 import { ResponseChart } from "@/ui/response-chart";
 import type { JobView } from "@/features/job/use-job-records";
 import type { ListenerState } from "../use-listener";
-import { headSigns } from "./head-signs";
-import type { PlaybackNumbers, ResponseOfChannel } from "./playback-numbers";
+import { headSigns } from "@/core/advice/head-signs";
+import type { PlaybackNumbers, ResponseOfChannel } from "@/core/alignment/playback-numbers";
 
 interface DoctorSaysProps {
   view: JobView;

@@ -26,11 +26,12 @@ interface FigureProps {
   /** What else is to be known of the number. */
   shownAs?: string;
   target?: number;
+  narrow?: boolean;
 }
 
 /** A live number of a playback station with its ruler and verdict. */
 export function Figure(props: FigureProps) {
-  const { view, quantity, channel, value, uncertainty, settled, shownAs, target = 0 } = props;
+  const { view, quantity, channel, value, uncertainty, settled, shownAs, target = 0, narrow = false } = props;
   const limit = limitFor(view.machine, quantity);
   const unit = unitOf(quantity);
   const signed = isSigned(quantity);
@@ -57,7 +58,7 @@ export function Figure(props: FigureProps) {
         </Box>
       </Box>
       <Readout
-        small
+        small={!narrow}
         name={name}
         value={value}
         uncertainty={uncertainty}
@@ -68,6 +69,7 @@ export function Figure(props: FigureProps) {
         absent={props.absent}
       />
       <Rule
+        narrow={narrow}
         unit={unit}
         target={target}
         value={value}

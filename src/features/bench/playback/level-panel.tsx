@@ -9,7 +9,7 @@ import { fixed, THIN_SPACE, withUncertainty } from "@/core/formats/number-text";
 import { READING_FONT } from "@/ui/theme";
 import type { JobView } from "@/features/job/use-job-records";
 import { Figure } from "./figure";
-import type { PlaybackNumbers } from "./playback-numbers";
+import type { PlaybackNumbers } from "@/core/alignment/playback-numbers";
 
 interface LevelPanelProps {
   view: JobView;
@@ -38,6 +38,7 @@ export function LevelPanel({ view, numbers, side, absent, onMeter }: LevelPanelP
             return (
               <Figure
                 key={channel}
+                narrow={!mono}
                 view={view}
                 station="level"
                 quantity="level.error"
@@ -63,25 +64,31 @@ export function LevelPanel({ view, numbers, side, absent, onMeter }: LevelPanelP
           . Balance needs neither.
         </Box>
       )}
-      {!mono && (
-        <Figure
-          view={view}
-          station="level"
-          quantity="level.balance"
-          side={side}
-          value={level?.numbers.balanceDb ?? null}
-          uncertainty={level?.numbers.balanceUncertaintyDb ?? 0}
-          settled={settled}
-          ends={["right louder", "left louder"]}
-          absent={absent}
-        />
-      )}
-      {level && (
-        <Box sx={{ display: "grid", gridTemplateColumns: { sm: "1.1fr 1fr" }, gap: 2, alignItems: "start" }}>
-          <Arithmetic level={level.numbers} />
-          <MeterCheck view={view} level={level.numbers} onMeter={onMeter} />
-        </Box>
-      )}
+      <Box
+        sx={{
+          display: "grid",
+          gridTemplateColumns: { sm: mono ? "1fr" : "1fr 1fr" },
+          gap: 2,
+          alignItems: "start",
+        }}
+      >
+        {!mono && (
+          <Figure
+            narrow
+            view={view}
+            station="level"
+            quantity="level.balance"
+            side={side}
+            value={level?.numbers.balanceDb ?? null}
+            uncertainty={level?.numbers.balanceUncertaintyDb ?? 0}
+            settled={settled}
+            ends={["right louder", "left louder"]}
+            absent={absent}
+          />
+        )}
+        {level && <Arithmetic level={level.numbers} />}
+      </Box>
+      {level && <MeterCheck view={view} level={level.numbers} onMeter={onMeter} />}
     </>
   );
 }
@@ -140,7 +147,11 @@ function MeterCheck({
   const [typed, setTyped] = useState<Record<string, string>>({});
   const logged = inForce(view.readings).filter(({ quantity }) => quantity === "level.meter");
   return (
-    <Box component="section" aria-label="Meters of the machine">
+    <Box
+      component="section"
+      aria-label="Meters of the machine"
+      sx={{ display: "flex", flexWrap: "wrap", columnGap: 2, alignItems: "center" }}
+    >
       <Box sx={{ fontWeight: 600, color: "text.secondary" }}>The machine&apos;s own meter shows, dB</Box>
       {level.channels.map(({ channel, errorDb, uncertaintyDb }) => {
         const value = Number((typed[channel] ?? "").replace(",", ".").replace("−", "-"));

@@ -12,7 +12,7 @@ import type { JobView } from "@/features/job/use-job-records";
 import type { ListenerState } from "../use-listener";
 import { AzimuthPanel } from "./azimuth-panel";
 import { LevelPanel } from "./level-panel";
-import { bandsForResponse, type PlaybackNumbers } from "./playback-numbers";
+import { bandsForResponse, type PlaybackNumbers } from "@/core/alignment/playback-numbers";
 import { ResponsePanel } from "./response-panel";
 import type { PlaybackToTurn } from "./use-playback-turns";
 

@@ -14,7 +14,7 @@ import type { ListenerState } from "../use-listener";
 import { BandTable } from "./band-table";
 import { DoctorSays } from "./doctor-says";
 import { Figure } from "./figure";
-import type { PlaybackNumbers, ResponseOfChannel } from "./playback-numbers";
+import type { PlaybackNumbers, ResponseOfChannel } from "@/core/alignment/playback-numbers";
 import { useOtherCurves } from "./use-other-curves";
 
 interface ResponsePanelProps {

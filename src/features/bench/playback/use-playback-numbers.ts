@@ -5,7 +5,7 @@ import type { FullScale } from "@/core/alignment/playback-level";
 import { PRACTICE_FULL_SCALE } from "@/core/machine/practice-machines";
 import type { JobView } from "@/features/job/use-job-records";
 import type { ListenerState } from "../use-listener";
-import { playbackNumbers, type PlaybackNumbers } from "./playback-numbers";
+import { playbackNumbers, type PlaybackNumbers } from "@/core/alignment/playback-numbers";
 
 export const isPlayback = (station: StationId): boolean =>
   station === "azimuth" || station === "level" || station === "response";

@@ -1,7 +1,6 @@
-import type { HeadSigns } from "@/core/advice/head-hints";
-import { inForce } from "@/core/alignment/records";
-import type { JobView } from "@/features/job/use-job-records";
-import type { PlaybackNumbers } from "./playback-numbers";
+import type { HeadSigns } from "./head-hints";
+import { inForce, type JobRecords } from "@/core/alignment/records";
+import type { PlaybackNumbers } from "@/core/alignment/playback-numbers";
 
 const MIDDLE_HZ = 400;
 const TREBLE_HZ = 10_000;
@@ -10,7 +9,7 @@ const TREBLE_FROM_HZ = 4000;
 
 /** What the tones that were heard say of how the head stands. */
 export function headSigns(
-  { readings }: JobView,
+  { readings }: Pick<JobRecords, "readings">,
   { now }: PlaybackNumbers,
   usualWanderDegrees: number,
 ): HeadSigns {

@@ -1,15 +1,10 @@
-import { judgeResponse, type JudgedResponse } from "@/core/alignment/judge-response";
-import { corridorOf } from "@/core/alignment/limits";
-import {
-  levelTone,
-  playbackLevel,
-  type FullScale,
-  type PlaybackLevel,
-} from "@/core/alignment/playback-level";
+import { judgeResponse, type JudgedResponse } from "./judge-response";
+import { corridorOf } from "./limits";
+import { levelTone, playbackLevel, type FullScale, type PlaybackLevel } from "./playback-level";
 import type { HeardTone, PlaybackNow } from "@/core/listen/live-playback";
 import type { ResponsePoint } from "@/core/measure/response";
-import { bandName, type Band } from "@/core/reference/reference-tape";
-import type { JobView } from "@/features/job/use-job-records";
+import { bandName, type Band, type ReferenceTape } from "@/core/reference/reference-tape";
+import type { Machine } from "./records";
 
 export interface ResponseOfChannel {
   channel: string;
@@ -41,12 +36,15 @@ export function bandsForResponse(bands: Band[]): Band[] {
 
 /** @param fullScale level in dBu of a full-scale sine of the source; null when it is not known */
 export function playbackNumbers(
-  { tape, machine }: Pick<JobView, "tape" | "machine">,
+  { tape, machine }: { tape: ReferenceTape; machine: Machine },
   now: PlaybackNow,
   fullScale: FullScale | null,
 ): PlaybackNumbers {
   const corridor = corridorOf(machine);
-  const tone = levelTone(now.tones.filter(({ index }) => index >= 0));
+  const tone = levelTone(
+    now.tones.filter(({ index }) => index >= 0),
+    tape,
+  );
   const mono = machine.channels === 1;
   const wanted = bandsForResponse(tape.bands).filter(
     ({ frequencyHz }) => frequencyHz >= corridor.fromHz / SPARE && frequencyHz <= corridor.toHz * SPARE,

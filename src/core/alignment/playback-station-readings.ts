@@ -1,9 +1,9 @@
-import type { LogContext } from "@/core/alignment/log-reading";
-import { azimuthByPhase } from "@/core/alignment/limits";
-import { azimuthReadings, levelReadings, responseReadings } from "@/core/alignment/playback-readings";
-import type { Machine, Reading, StationId } from "@/core/alignment/records";
+import type { LogContext } from "./log-reading";
+import { azimuthByPhase } from "./limits";
+import { azimuthReadings, levelReadings, responseReadings } from "./playback-readings";
+import type { Machine, Reading, StationId } from "./records";
 import { judgedTone } from "@/core/listen/ladder";
-import type { StationReadings } from "../use-logbook";
+import type { StationReadings } from "./station-readings";
 import type { PlaybackNumbers } from "./playback-numbers";
 
 const NOTHING = "Nothing of the tape was heard yet: play it.";

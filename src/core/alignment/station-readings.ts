@@ -1,0 +1,12 @@
+import type { LogContext } from "./log-reading";
+import type { Reading } from "./records";
+
+/** What a station gives the logbook to write. */
+export interface StationReadings {
+  /** What is logged when somebody asks, or a sentence why nothing can be. */
+  toLog(context: LogContext): Reading[] | string;
+  /** What shows the last turn, once that has settled; null before, and where turns teach nothing. */
+  afterTurn(context: LogContext): Reading[] | null;
+  /** What stood before somebody began to turn just now; null when that is not known. */
+  beforeTurn(context: LogContext): Reading[] | null;
+}
