@@ -14,7 +14,7 @@ import {
 import type { TurnAdvice } from "@/core/alignment/turn-guidance";
 import type { Verdict } from "@/core/alignment/verdict";
 import { LiveListening } from "@/core/listen/live-listening";
-import type { PlaybackNow } from "@/core/listen/live-playback";
+import type { PlaybackNow } from "@/core/listen/playback-now";
 import { PracticeDeck } from "@/core/machine/practice-deck";
 import { PRACTICE_FULL_SCALE, practiceMachine } from "@/core/machine/practice-machines";
 import { slotOf } from "@/core/machine/practice-slots";

@@ -1,6 +1,6 @@
 import type { SideFinding } from "@/core/listen/find-sides";
 import type { explainResponse, ResponseFindings } from "@/core/advice/response-doctor";
-import type { PlaybackNow } from "@/core/listen/live-playback";
+import type { PlaybackNow } from "@/core/listen/playback-now";
 import type { HeadTracks } from "@/core/listen/playback-view";
 import type { ResponsePoint } from "@/core/measure/response";
 import type { ListeningResult } from "@/core/listen/live-listening";

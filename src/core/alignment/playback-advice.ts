@@ -59,10 +59,11 @@ function liveNumber(
     const settled = level.tone.fresh && (now.playing?.index !== level.tone.index || now.playing.settled);
     return { value, uncertainty: one.uncertaintyDb, settled };
   }
-  const treble = own(response.channels)?.judged.treble;
-  if (!treble) return null;
-  const tone = now.tones.find(({ band }) => Math.abs(band.frequencyHz / treble.frequencyHz - 1) < 0.02);
-  return { value: treble.levelDb, uncertainty: treble.uncertaintyDb, settled: tone?.fresh ?? false };
+  const one = own(response.channels);
+  const treble = one?.judged.treble;
+  return one && treble
+    ? { value: treble.levelDb, uncertainty: treble.uncertaintyDb, settled: one.trebleFresh }
+    : null;
 }
 
 /**

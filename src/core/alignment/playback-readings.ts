@@ -1,4 +1,4 @@
-import type { PlaybackNow } from "@/core/listen/live-playback";
+import type { PlaybackNow } from "@/core/listen/playback-now";
 import type { ResponsePoint } from "@/core/measure/response";
 import { base, type LogContext } from "./log-reading";
 import type { PlaybackLevel } from "./playback-level";

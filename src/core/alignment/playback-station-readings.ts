@@ -66,14 +66,17 @@ function levelStation({ now, level }: PlaybackNumbers): StationReadings {
 }
 
 function responseStation({ now, response }: PlaybackNumbers, machine: Machine): StationReadings {
-  const { channels, missing } = response;
+  const { channels, missing, indexes } = response;
   const { playing } = now;
   const all = (context: LogContext) => responseReadings(channels, machine, context);
   /** The equaliser is set by one band: while that plays it shows every turn. */
   const treble = (context: LogContext) =>
     all(context).filter(
       ({ quantity, context: { nominalHz } }) =>
-        quantity === "response.treble" && playing && Math.abs(nominalHz / playing.frequencyHz - 1) < 0.02,
+        quantity === "response.treble" &&
+        playing &&
+        indexes.includes(playing.index) &&
+        Math.abs(nominalHz / playing.frequencyHz - 1) < 0.02,
     );
   return {
     toLog: (context) => {

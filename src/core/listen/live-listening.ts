@@ -9,7 +9,8 @@ import {
   timeConstants,
   type ReferenceTape,
 } from "@/core/reference/reference-tape";
-import { LivePlayback, type PlaybackNow, type ToneNow } from "./live-playback";
+import { LivePlayback } from "./live-playback";
+import type { PlaybackNow, ToneNow } from "./playback-now";
 import { SoundRing } from "./sound-ring";
 import { usualFormat } from "@/core/standards/track-formats";
 import type { HeadTracks } from "./playback-view";

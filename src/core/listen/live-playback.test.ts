@@ -5,7 +5,7 @@ import { practiceTape } from "@/core/practice/practice-tape";
 import type { Band, ReferenceTape } from "@/core/reference/reference-tape";
 import { PERFECT_TRANSPORT } from "@/testing/perfect-transport";
 import { LiveListening } from "./live-listening";
-import type { PlaybackNow } from "./live-playback";
+import type { PlaybackNow } from "./playback-now";
 import { PeakHold } from "./peak-hold";
 import { steadyFrames } from "./steady-frames";
 

@@ -3,73 +3,11 @@ import { FRAME_SECONDS, TonePairMeter, type TonePair } from "@/core/measure/tone
 import { certifiedFrequencyHz, type Band, type ReferenceTape } from "@/core/reference/reference-tape";
 import { cyclesCounted, judgedTone } from "./ladder";
 import type { ToneBand } from "./measure-tone-bands";
+import type { HeardTone, PhaseAt10kHz, PlaybackNow, PlayingTone, Stand, ToneNow } from "./playback-now";
 import { PeakHold } from "./peak-hold";
 import { azimuthView, responseChannels, type AzimuthView, type HeadTracks } from "./playback-view";
 import { steadyFrames } from "./steady-frames";
 import type { TimeConstants } from "@/core/standards/equalisation";
-
-/** A tone of the tape as it was heard last. */
-export interface HeardTone extends ToneBand {
-  /** Nothing was turned since. */
-  fresh: boolean;
-  /** When it began to play: what was taken for another band at first has the same. */
-  begunSeconds: number;
-}
-
-/** The tone that plays now. */
-export interface PlayingTone {
-  /** Its place on the tape, from 0; negative for a tone that is not on it. */
-  index: number;
-  frequencyHz: number;
-  /** Of the last second, dBFS. */
-  levelsDbfs: number[];
-  /** The highest that the channels were together since the hold was begun, dBFS. */
-  heldDbfs: number;
-  /** What the level wanders by, dB. */
-  wanderDb: number;
-  /** Phase of the last second, degrees; null for one channel. */
-  phaseDegrees: number | null;
-  /** Phase of each tenth of the last second. */
-  phaseTrack: Float64Array;
-  /** It has stayed the same for some seconds. */
-  settled: boolean;
-  /** How it stood before somebody began to turn; null when it has stood as it is since the last turn that was told. */
-  before: Stand | null;
-}
-
-/** How a tone stood for a while. */
-export interface Stand {
-  levelsDbfs: number[];
-  phaseDegrees: number | null;
-}
-
-/** Azimuth in one number. */
-export interface PhaseAt10kHz {
-  degrees: number;
-  uncertaintyDegrees: number;
-  /** Standard deviation over tenths of a second. */
-  spreadDegrees: number;
-  /** Whole cycles are counted in, by the ladder or by having followed the turn. */
-  counted: boolean;
-  settled: boolean;
-}
-
-export interface PlaybackNow {
-  tones: HeardTone[];
-  playing: PlayingTone | null;
-  azimuth: AzimuthView | null;
-  phase: PhaseAt10kHz | null;
-  response: ReturnType<typeof responseChannels>;
-}
-
-/** A tone that was recognised, and where it began. */
-export interface ToneNow {
-  index: number;
-  band: Band;
-  startSeconds: number;
-  /** Other bands beside it were recognised too, so that it is no other band of the same frequency. */
-  sure: boolean;
-}
 
 export interface PlaybackOptions {
   sampleRateHz: number;
@@ -88,7 +26,6 @@ const NOW_FRAMES = 10;
 /** Treble may be off by itself; below this a level tells which band it is. */
 const HIGHEST_TOLD_BY_LEVEL_HZ = 5000;
 const CLEARLY_DB = 6;
-const SAME_TONE = 0.01;
 /** A deck that runs slow plays a band so much lower. */
 const SAME_BAND = 0.03;
 /** A tone that began within this of another one is the same. */
@@ -159,15 +96,21 @@ export class LivePlayback {
    */
   update(seconds: number, tone: ToneNow | null, recent: () => Float32Array[]): PlaybackNow {
     const before = this.playing;
-    const now = this.asKnown(tone) ?? this.stillHeld(seconds);
-    if (now && tone) this.recognised = { tone: now, seconds };
+    let now = this.asKnown(tone) ?? this.stillHeld(seconds);
     const same =
-      before !== null && now !== null && Math.abs(before.frequencyHz / now.band.frequencyHz - 1) < SAME_TONE;
-    if (same && now.index !== before.index) this.passOn(before.index, now.index);
-    if (!same) {
+      before !== null && now !== null && Math.abs(before.frequencyHz / now.band.frequencyHz - 1) < SAME_BAND;
+    if (same) {
+      // a level that is turned makes the ear begin the tone anew; it has gone on all the time
+      now = {
+        ...now!,
+        startSeconds: Math.min(now!.startSeconds, this.recognised?.tone.startSeconds ?? Infinity),
+      };
+      if (now.index !== before.index) this.passOn(before.index, now.index);
+    } else {
       this.hold.clear();
       this.stands = [];
     }
+    if (now && tone) this.recognised = { tone: now, seconds };
     this.playing = now === null ? null : this.measure(seconds, now, recent());
     // turned, and gone before it was steady: nobody has followed it to the end
     if (before !== null && !same && !this.heard.get(before.index)?.fresh) this.counted.delete(before.index);
@@ -279,11 +222,14 @@ export class LivePlayback {
   /** Remembers where the tone stood first and where it stands now. */
   private stand(now: Stand): void {
     const last = this.stands.at(-1);
+    const cycles = last && Math.round(((now.phaseDegrees ?? 0) - (last.phaseDegrees ?? 0)) / 360);
     const moved =
       last === undefined ||
-      Math.abs((now.phaseDegrees ?? 0) - (last.phaseDegrees ?? 0)) > MOVED_DEGREES ||
+      Math.abs((now.phaseDegrees ?? 0) - (last.phaseDegrees ?? 0) - 360 * cycles!) > MOVED_DEGREES ||
       now.levelsDbfs.some((level, c) => Math.abs(level - last.levelsDbfs[c]) > MOVED_DB);
     if (moved) this.stands = [...this.stands.slice(0, 1), now];
+    // it has not moved: its cycles were counted meanwhile
+    else if (cycles) this.stands = [...this.stands.slice(0, -1), now];
   }
 
   /** Carries the whole cycles of a tone along, a tenth of a second at a time. */
@@ -306,7 +252,9 @@ export class LivePlayback {
     const ladder = fresh.length > 0 ? fresh : tones;
     const azimuth = ladder.length === 0 ? null : azimuthView(ladder, tracks, speedCmPerS);
     if (azimuth?.resolved && fresh.length > 0)
-      for (const { index, phaseDegrees } of cyclesCounted(azimuth)) this.counted.set(index, phaseDegrees);
+      for (const { index, phaseDegrees } of cyclesCounted(azimuth))
+        // a tone that moves is followed; what is kept of it is how it stood before
+        if (index !== this.playing?.index || this.playing.settled) this.counted.set(index, phaseDegrees);
     return {
       tones,
       playing: this.playing,

@@ -4,7 +4,7 @@ import { watchDevices, soundDevices } from "@/audio/sound-devices";
 import type { Reading } from "@/core/alignment/records";
 import type { ListeningResult } from "@/core/listen/live-listening";
 import type { Geometry, TransportView } from "@/core/listen/transport-view";
-import type { PlaybackNow } from "@/core/listen/live-playback";
+import type { PlaybackNow } from "@/core/listen/playback-now";
 import type { HeadTracks } from "@/core/listen/playback-view";
 import type { DeckKey, DeckStatus } from "@/core/machine/practice-deck";
 import { practiceParameters } from "@/core/machine/practice-machines";
