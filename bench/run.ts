@@ -2,6 +2,7 @@ import { findParts } from "@/core/advice/find-parts";
 import { explainResponse } from "@/core/advice/response-doctor";
 import { azimuthOf } from "@/core/measure/azimuth";
 import { TonePairMeter } from "@/core/measure/tone-pair";
+import { playbackFaultRuns } from "./playback-faults";
 import { pairTone } from "@/testing/pair-tone";
 import { matchRecordings, MatchSound } from "@/core/measure/match/match-recordings";
 import { WatchLog } from "@/core/measure/watch-log";
@@ -27,6 +28,9 @@ import { fmTone, sumOf, whiteNoise } from "@/testing/fm-tone";
  * How fast and how exact the engine is on this machine. Figures go to standard output, one line each; nothing
  * here passes or fails.
  */
+
+/** Playback faults and pairs of them that are gone through; each takes about a minute. */
+const BENCH_RUNS = Number(process.env.UNZEL_BENCH_RUNS ?? 28);
 
 const say = (what: string, figure: string) => console.log(`${what.padEnd(72)} ${figure}`);
 const timed = (run: () => void): number => {
@@ -251,3 +255,13 @@ say(
   "  1.2 µm of dirt is taken for",
   `${likeliest.cause}, ${likeliest.parameters.spacingMicrometres?.toFixed(2)} µm, probability ${likeliest.probability.toFixed(2)}`,
 );
+
+for (const [name, seconds, run] of playbackFaultRuns(BENCH_RUNS)) {
+  const { turns, work, verdicts } = run;
+  const all = [...verdicts.azimuth, ...verdicts.level, ...verdicts.response];
+  const inClass = all.length > 3 && all.every((verdict) => verdict === "pass");
+  say(
+    `playback faults, following the screens: ${name}`,
+    `${turns} turns${work.length > 0 ? `, ${work.join(", ")}` : ""}; ${inClass ? "all within the class" : `NOT within: ${JSON.stringify(verdicts)}`} (${seconds.toFixed(0)} s)`,
+  );
+}

@@ -5,7 +5,7 @@ import { BANDS, SLOW, TILTED } from "./sounds";
 const shot = (name: string) => ({ path: `docs/screenshots/${name}.png` });
 
 test("pictures of every main view", async ({ page }) => {
-  test.setTimeout(240_000);
+  test.setTimeout(600_000);
   const hands = new BenchHands(page);
   await page.goto("/");
   await expect(page.getByRole("article")).toHaveCount(4);
@@ -44,10 +44,6 @@ test("pictures of every main view", async ({ page }) => {
   await page.keyboard.press("f");
   await expect(hands.slip).toContainText("as found");
   await page.screenshot(shot("bench-flutter"));
-  await page.getByRole("button", { name: "spectrum and meters" }).click();
-  await expect(page.getByRole("img", { name: /spectrum/ })).toBeVisible();
-  await page.waitForTimeout(1200);
-  await page.screenshot(shot("bench-spectrum"));
 
   await page.emulateMedia({ colorScheme: "dark" });
   await page.getByRole("link", { name: /^Speed/ }).click();
@@ -56,11 +52,35 @@ test("pictures of every main view", async ({ page }) => {
   await page.screenshot(shot("bench-speed-lamp"));
   await page.emulateMedia({ colorScheme: "light" });
 
-  await hands.open("demo-job-0412", "speed");
-  await hands.play("0.8 % slow, 0.6 % fast at the other speed");
-  await hands.settled();
-  await page.screenshot(shot("bench-two-speeds"));
+  await hands.open("demo-job-0412", "azimuth");
+  await page.goto("/jobs/demo-job-0415/bench/azimuth");
+  await hands.choose("Tape in the machine", /SSA-14/);
+  await hands.play("azimuth off, differently each way");
+  await expect(page.getByRole("contentinfo")).toContainText("10 kHz", { timeout: 90_000 });
+  const phase = page.getByRole("meter", { name: "Azimuth phase at 10 kHz" });
+  await expect(phase).toHaveAttribute("aria-valuetext", /fail$/, { timeout: 30_000 });
+  await page.keyboard.press("f");
+  await hands.turn(-20, "AZ FWD");
+  await expect(phase).toHaveAttribute("aria-valuetext", /(pass|close|fail)$/, { timeout: 30_000 });
   await page.keyboard.press("p");
+  await page.waitForTimeout(1500);
+  await page.screenshot(shot("bench-azimuth"));
+  await page.getByRole("button", { name: "Stop" }).click();
+
+  await page.goto("/jobs/demo-job-0415/bench/level");
+  await hands.choose("Tape in the machine", /SSA-10/);
+  await hands.play("dull and bright: equalisers off");
+  await page.keyboard.press("p");
+  await expect(page.getByRole("meter", { name: "Channel balance" })).toHaveAttribute(
+    "aria-valuetext",
+    /(pass|close|fail)$/,
+    { timeout: 30_000 },
+  );
+  await page.screenshot(shot("bench-level"));
+  await page.getByRole("link", { name: /^Response/ }).click();
+  await expect(page.getByRole("contentinfo")).toContainText("12.5 kHz", { timeout: 300_000 });
+  await page.waitForTimeout(6000);
+  await page.screenshot(shot("bench-response"));
 
   await page.goto("/signals");
   await expect(page.getByRole("heading", { name: "Record response" })).toBeVisible();
@@ -78,9 +98,6 @@ test("pictures of every main view", async ({ page }) => {
   await page.getByLabel("Time, s").fill("59.1");
   await expect(page.getByRole("meter", { name: /timed length/ })).toBeVisible();
   await page.screenshot(shot("rules"));
-  const playback = page.getByRole("heading", { name: "Playback" });
-  await playback.evaluate((heading) => heading.scrollIntoView());
-  await page.screenshot(shot("rules-playback"));
   await page.goto("/listen");
   await page.getByRole("combobox", { name: "Tape that was played" }).click();
   await page.getByRole("option", { name: /Azimuth ladder, cassette/ }).click();

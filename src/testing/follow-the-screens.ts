@@ -60,9 +60,11 @@ export function followTheScreens(settings: Partial<TransportParameters>, seed: n
   const work: string[] = [];
   const azimuth = (phase: "as found" | "as left") => {
     bench.goTo("azimuth");
-    bench.playFrom(FIRST_RUNG, LONG_10_KHZ);
-    bench.log("azimuth", phase);
-    bench.set("azimuth", "azimuth-forward");
+    for (let round = 0; round < MOST_ROUNDS; round++) {
+      bench.playFrom(FIRST_RUNG, LONG_10_KHZ);
+      bench.log("azimuth", round === 0 ? phase : "working");
+      if (bench.set("azimuth", "azimuth-forward") === "leave") break;
+    }
     bench.log("azimuth", "as left");
   };
   const level = (phase: "as found" | "as left") => {

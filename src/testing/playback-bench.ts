@@ -122,6 +122,8 @@ export class PlaybackBench {
     for (let i = 0; i < MOST_TURNS; i++) {
       const at = toSet(this.records, station, adjuster, this.numbers);
       const advice = advisePlayback(this.records, adjuster, quantityToSet(station, this.numbers), at);
+      // the card asks for the ladder again
+      if (station === "azimuth" && this.numbers?.now.phase?.counted === false) return "wait";
       if (advice.kind === "wait") {
         this.listen(1);
         continue;

@@ -41,6 +41,7 @@ const HELD_SECONDS = 8;
 const MOVED_DEGREES = 8;
 const MOVED_DB = 0.2;
 const SETTLED_FRAMES = 20;
+const RESTLESS_FRAMES = 40;
 const TEN_KHZ = 10_000;
 const LEAST_UNCERTAINTY_DEGREES = 0.1;
 /** A phase without its cycles may be anywhere. */
@@ -192,12 +193,14 @@ export class LivePlayback {
     ({ index, band } = this.byLevel(heard, all.channels[0].levelDbfs));
     this.follow(index, all, seconds);
     const steady = steadyFrames(all);
-    const settled = steady >= SETTLED_FRAMES;
+    // a channel that will not hold still is taken as it is, once it had its time
+    const restless = steady < SETTLED_FRAMES && all.channels[0].track.length >= RESTLESS_FRAMES;
+    const settled = steady >= SETTLED_FRAMES || restless;
     if (settled) {
       for (const other of this.heard.values())
         if (Math.abs(other.begunSeconds - startSeconds) < SAME_SECONDS) this.heard.delete(other.index);
       const times = { startSeconds: from, endSeconds: seconds, begunSeconds: startSeconds };
-      const pair = meter.result(steady - UNSURE_FRAMES, UNSURE_FRAMES)!;
+      const pair = meter.result(restless ? Infinity : steady - UNSURE_FRAMES, UNSURE_FRAMES)!;
       this.heard.set(index, { index, band, ...times, pair, fresh: true });
       this.reconsider();
     }

@@ -1,0 +1,96 @@
+import { expect, test, type Page } from "@playwright/test";
+import { BenchHands } from "./bench-hands";
+
+/** Opens a playback station with a tape in the practice machine, and plays it. */
+async function play(page: Page, station: string, tape: RegExp, condition: string): Promise<BenchHands> {
+  const hands = new BenchHands(page);
+  await hands.open("demo-job-0415", station);
+  await hands.choose("Tape in the machine", tape);
+  await hands.play(condition);
+  return hands;
+}
+
+test("azimuth is set by the ladder and the turn card, several tenths of a turn off at first", async ({
+  page,
+}) => {
+  test.setTimeout(240_000);
+  const hands = await play(page, "azimuth", /SSA-14/, "azimuth several cycles off");
+  const phase = page.getByRole("meter", { name: "Azimuth phase at 10 kHz" });
+  const card = page.getByRole("region", { name: "Turn", exact: true });
+  await expect(page.getByRole("contentinfo")).toContainText("10 kHz", { timeout: 90_000 });
+  await expect(phase).toHaveAttribute("aria-valuetext", /fail$/, { timeout: 30_000 });
+  // 26′ on this head are 515°: more than a whole cycle, counted by the ladder
+  expect(Number(await phase.getAttribute("aria-valuenow"))).toBeGreaterThan(480);
+  await page.keyboard.press("f");
+  await expect(hands.slip.getByRole("listitem").first()).toContainText("as found");
+
+  let turns = 0;
+  for (; turns < 8; turns++) {
+    await expect(phase).toHaveAttribute("aria-valuetext", /(pass|close|fail)$/, { timeout: 30_000 });
+    await expect(card).not.toContainText("let it settle", { timeout: 30_000 });
+    const words = await card.innerText();
+    if (words.includes("leave it there")) break;
+    expect(words).not.toContain("play the ladder again");
+    const degrees = words.includes("try ") ? 45 : Number(/(\d+)°/.exec(words)?.[1]);
+    await hands.turn(words.includes("anticlockwise,") ? -degrees : degrees, "AZ FWD");
+  }
+  expect(turns).toBeLessThanOrEqual(6);
+  expect(Math.abs(Number(await phase.getAttribute("aria-valuenow")))).toBeLessThan(30);
+  await page.keyboard.press("l");
+  await expect(hands.slip.getByRole("listitem").first()).toContainText("as left");
+  await expect(page.getByRole("list", { name: "Both directions" })).toContainText("pass");
+  await expect(page.getByRole("link", { name: "Azimuth settled" })).toBeVisible();
+});
+
+test("level: both channels, balance, the arithmetic, and the machine's own meter", async ({ page }) => {
+  const hands = await play(page, "level", /SSA-10/, "channels 3 dB apart");
+  const level = (channel: string) => page.getByRole("meter", { name: `Playback level error ${channel}` });
+  await expect(level("left")).toHaveAttribute("aria-valuetext", /fail$/, { timeout: 30_000 });
+  expect(Number(await level("left").getAttribute("aria-valuenow"))).toBeCloseTo(-1.6, 0);
+  expect(Number(await level("right").getAttribute("aria-valuenow"))).toBeCloseTo(1.4, 0);
+  await expect(page.getByRole("meter", { name: "Channel balance" })).toHaveAttribute(
+    "aria-valuetext",
+    /^−3\./,
+  );
+  await expect(page.getByRole("table")).toContainText("certificate, left");
+  await page.keyboard.press("f");
+  await expect(hands.slip.getByRole("listitem")).toHaveCount(3);
+  await page.getByLabel("Meter, left").fill("-2");
+  await page
+    .getByRole("region", { name: "Meters of the machine" })
+    .getByRole("button", { name: "Log" })
+    .first()
+    .click();
+  await expect(page.getByRole("region", { name: "Meters of the machine" })).toContainText("off by −0.4");
+  await expect(page.getByRole("link", { name: "Level found" })).toBeVisible();
+});
+
+test("a tape that cannot tell says so, and the path is written down", async ({ page }) => {
+  const hands = new BenchHands(page);
+  await hands.open("demo-job-0415", "azimuth");
+  await expect(page.getByRole("region", { name: "Azimuth" })).toContainText("has no tone above 4 kHz");
+  await page.keyboard.press("f");
+  await expect(page.getByRole("alert").first()).toContainText("start a source first");
+
+  await page.goto("/jobs/demo-job-0415/bench/path");
+  await page.getByLabel("Guide or head").fill("Supply guide");
+  await page.getByLabel("Height, mm").fill("1,9");
+  await page.getByLabel("sealed").check();
+  await page.getByRole("button", { name: "Write it down" }).click();
+  await expect(page.getByRole("list", { name: "Gauged" })).toContainText("1.90");
+  await page.getByLabel("Guide or head").fill("Head");
+  await page.getByLabel("Height, mm").fill("high");
+  await expect(page.getByText("The height is a number of millimetres")).toBeVisible();
+  await expect(page.getByRole("button", { name: "Write it down" })).toBeDisabled();
+  await page.goto("/jobs/demo-job-0415/sheet");
+  await expect(page.getByRole("article")).toContainText("Supply guide, direction A: 1.90");
+});
+
+test("a station can be left out of the route", async ({ page }) => {
+  await page.goto("/");
+  await expect(page.getByRole("article").first()).toBeVisible();
+  await page.goto("/jobs/demo-job-0415");
+  await page.getByRole("checkbox", { name: "Response" }).uncheck();
+  await expect(page.getByRole("link", { name: /^Response/ })).toHaveCount(0);
+  await expect(page.getByRole("link", { name: /^Level/ })).toBeVisible();
+});
