@@ -40,9 +40,14 @@ export class BenchHands {
   /** Turns a practice trimmer by whole degrees, clockwise positive, says so, and waits for what it did to be kept. */
   async turn(degrees: number, trimmer = ""): Promise<void> {
     const slot = this.page.getByRole("slider", { name: new RegExp(`${trimmer}.*practice trimmer`) });
+    const before = Number(await slot.getAttribute("aria-valuenow"));
     await slot.focus();
     for (let i = 0; i < Math.abs(degrees); i++)
       await this.page.keyboard.press(degrees > 0 ? "Shift+ArrowRight" : "Shift+ArrowLeft");
+    // the deck turns a little later than the keys: what is said to be turned has to be all of it
+    await expect(slot).toHaveAttribute("aria-valuenow", String(before + Math.round(degrees)), {
+      timeout: 20_000,
+    });
     await slot.blur();
     await this.page.keyboard.press("t");
     // on a busy machine the number from before the turn may stand for a while; the kept reading cannot be older

@@ -37,6 +37,7 @@ test("the practice deck can be worked on a narrow screen", async ({ page }) => {
 
 test("long names do not break the pages", async ({ page }) => {
   await page.goto("/tapes");
+  await expect(page.getByRole("button", { name: /SSA-10/ })).toBeVisible();
   await page.getByRole("button", { name: "New tape" }).click();
   await page.getByLabel("Name and number on the box").fill(`SSA-${"9".repeat(150)}`);
   await page.getByRole("button", { name: "Save tape" }).click();

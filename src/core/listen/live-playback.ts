@@ -36,12 +36,12 @@ const ENDED_FRAMES = 4;
 /** A tone that has just ended looks weaker for so long before that shows. */
 const UNSURE_FRAMES = 3;
 /** So long a tone that nobody recognises any more, since its level moves, is still followed. */
-const HELD_SECONDS = 8;
+const HELD_SECONDS = 40;
 /** A screw was turned when a steady tone stands so much elsewhere than before. */
 const MOVED_DEGREES = 8;
 const MOVED_DB = 0.2;
 const SETTLED_FRAMES = 20;
-const RESTLESS_FRAMES = 40;
+const RESTLESS_SECONDS = 7;
 const TEN_KHZ = 10_000;
 const LEAST_UNCERTAINTY_DEGREES = 0.1;
 /** A phase without its cycles may be anywhere. */
@@ -59,6 +59,8 @@ export class LivePlayback {
   private stands: Stand[] = [];
   private recognised: { tone: ToneNow; seconds: number } | null = null;
   private lastUpdate = 0;
+  /** When the tone that plays was steady last. */
+  private steadyAt = 0;
 
   constructor(private readonly options: PlaybackOptions) {}
 
@@ -194,7 +196,8 @@ export class LivePlayback {
     this.follow(index, all, seconds);
     const steady = steadyFrames(all);
     // a channel that will not hold still is taken as it is, once it had its time
-    const restless = steady < SETTLED_FRAMES && all.channels[0].track.length >= RESTLESS_FRAMES;
+    if (steady >= SETTLED_FRAMES || this.playing?.index !== index) this.steadyAt = seconds;
+    const restless = seconds - Math.max(this.steadyAt, this.turnedAt) > RESTLESS_SECONDS;
     const settled = steady >= SETTLED_FRAMES || restless;
     if (settled) {
       for (const other of this.heard.values())
@@ -257,7 +260,8 @@ export class LivePlayback {
     if (azimuth?.resolved && fresh.length > 0)
       for (const { index, phaseDegrees } of cyclesCounted(azimuth))
         // a tone that moves is followed; what is kept of it is how it stood before
-        if (index !== this.playing?.index || this.playing.settled) this.counted.set(index, phaseDegrees);
+        if (index !== this.playing?.index || this.steadyAt === this.lastUpdate)
+          this.counted.set(index, phaseDegrees);
     return {
       tones,
       playing: this.playing,

@@ -357,9 +357,21 @@ export function useListener(options: ListenOptions) {
       }
       if (live) setMarks((m) => [...m, live.seconds]);
       setTransport(null);
-      if (kind && kind !== "file") await api().mark();
+      if (!kind || kind === "file") return;
+      await api().mark();
+      // what was measured before the turn is settled no more, though it shows until there is something newer
+      setMeasured((m) => m && { ...m, speed: m.speed && { ...m.speed, settled: false } });
+      setPlayback((now) => now && beforeTurn(now));
     },
   };
 }
+
+/** What was heard, as it counts once something was turned. */
+const beforeTurn = (now: PlaybackNow): PlaybackNow => ({
+  ...now,
+  tones: now.tones.map((tone) => ({ ...tone, fresh: false })),
+  playing: now.playing && { ...now.playing, settled: false, before: null },
+  phase: now.phase && { ...now.phase, settled: false },
+});
 
 export type ListenerState = ReturnType<typeof useListener>;

@@ -1,7 +1,7 @@
 import type { JobRecords } from "@/core/alignment/records";
 import { memo } from "react";
 import { presentStation, stationState } from "@/core/alignment/station-state";
-import { ROUTE, type Station } from "@/core/alignment/stations";
+import { routeOf, type Station } from "@/core/alignment/stations";
 import { TapeLine } from "@/ui/tape-line";
 
 export const stationHref = (jobId: string, station: Station): string =>
@@ -21,7 +21,7 @@ export const JobTapeLine = memo(function JobTapeLine({
   return (
     <TapeLine
       label={`Stations of job ${job.number}`}
-      segments={ROUTE.map((station) => ({
+      segments={routeOf(job).map((station) => ({
         id: station.id,
         name: station.name,
         state: stationState(records, station),
