@@ -9,7 +9,7 @@ import { PRACTICE_FULL_SCALE, practiceMachine } from "@/core/machine/practice-ma
 import type { TransportParameters } from "@/core/machine/transport-parameters";
 import { TransportMeter } from "@/core/measure/transport-meter";
 import { DEMO_TAPES } from "@/core/reference/demo-tapes";
-import { measureToneBands } from "@/core/listen/measure-tone-bands";
+import { measureBands } from "@/core/listen/measure-bands";
 import { LivePlayback } from "@/core/listen/live-playback";
 import { soundInMemory } from "@/core/formats/sound-file";
 import { practiceTape } from "@/core/practice/practice-tape";
@@ -79,7 +79,7 @@ class DemoJob {
     const seconds = this.deck.status.lengthSeconds + 2;
     const blocks = Array.from({ length: Math.ceil(seconds) }, () => this.deck.render(SAMPLE_RATE_HZ));
     const channels = [0, 1].map((c) => Float32Array.from(joined(...blocks.map((block) => block[c]))));
-    const { bands } = await measureToneBands(soundInMemory(channels, SAMPLE_RATE_HZ), tape);
+    const heard = await measureBands(soundInMemory(channels, SAMPLE_RATE_HZ), tape);
     const { speedCmPerS } = this.job;
     const now = new LivePlayback({
       sampleRateHz: SAMPLE_RATE_HZ,
@@ -88,13 +88,13 @@ class DemoJob {
       tracks: machine.tracks ?? usualFormat(speedCmPerS),
       speedCmPerS,
       equalisation: timeConstants(tape.equalisation, speedCmPerS),
-    }).take(bands);
+    }).take(heard);
     const context = () => ({ ...this.context(phase, tape), channel: "both" });
     readings.push(...azimuthReadings(now, machine, context()));
     const tone = levelTone(now.tones, tape)!;
     const level = playbackLevel(tone, tape, machine, PRACTICE_FULL_SCALE);
     readings.push(...levelReadings(level, tone.pair.seconds, context()));
-    readings.push(...responseReadings(now.response.channels, machine, context()));
+    readings.push(...responseReadings(now.responses[0], machine, context()));
     return this;
   }
 

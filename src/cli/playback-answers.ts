@@ -1,6 +1,7 @@
 import type { SoundFile } from "@/core/formats/sound-file";
-import { measureToneBands } from "@/core/listen/measure-tone-bands";
-import { azimuthView, responseChannels } from "@/core/listen/playback-view";
+import { measureBands } from "@/core/listen/measure-bands";
+import { azimuthView } from "@/core/listen/playback-view";
+import { responseRuns } from "@/core/listen/response-runs";
 import { timeConstants, type ReferenceTape } from "@/core/reference/reference-tape";
 import { usualFormat } from "@/core/standards/track-formats";
 
@@ -10,7 +11,7 @@ export async function azimuth(
   tape: ReferenceTape,
   head: { spacingMm: number; speedCmPerS: number },
 ) {
-  const { bands, speedRatio, warnings } = await measureToneBands(sound, tape);
+  const { bands, speedRatio, warnings } = await measureBands(sound, tape);
   const tracks = { ...usualFormat(head.speedCmPerS), spacingMm: head.spacingMm };
   const found = sound.channelCount > 1 ? azimuthView(bands, tracks, head.speedCmPerS * speedRatio) : null;
   const { doubt = "One channel only: there is no phase to measure." } = found ?? {};
@@ -27,14 +28,21 @@ export async function azimuth(
   };
 }
 
-/** What `measure response` prints: levels after all corrections, and each correction. */
+/**
+ * What `measure response` prints: levels after all corrections, and each correction. From the tones of the tape where
+ * it has them, or else from its sweep or noise; other ways that it was heard in stand under `others`.
+ */
 export async function response(sound: SoundFile, tape: ReferenceTape, equalisation: string | undefined) {
-  const { bands, warnings } = await measureToneBands(sound, tape);
+  const { bands, wide, warnings } = await measureBands(sound, tape);
   const machine = timeConstants(equalisation ?? tape.equalisation, tape.speedCmPerS);
+  const [first, ...others] = responseRuns(bands, wide, tape, machine).map(
+    ({ from, referenceHz, channels }) => ({ from, referenceHz, channels }),
+  );
   return {
     tape: tape.id,
     equalisation: `${machine.t1Microseconds}/${machine.t2Microseconds}`,
     warnings,
-    ...responseChannels(bands, tape, machine),
+    ...(first ?? { from: null, referenceHz: null, channels: [] }),
+    others,
   };
 }

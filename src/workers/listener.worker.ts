@@ -9,7 +9,7 @@ import { worstTransport, type Geometry } from "@/core/listen/transport-view";
 import { loopBackOf } from "@/core/listen/loop-back";
 import { explainResponse } from "@/core/advice/response-doctor";
 import { LivePlayback } from "@/core/listen/live-playback";
-import { measureToneBands } from "@/core/listen/measure-tone-bands";
+import { isWide } from "@/core/listen/wide-band";
 import { timeConstants } from "@/core/reference/reference-tape";
 import { usualFormat } from "@/core/standards/track-formats";
 import { measureRecording } from "@/core/listen/measure-recording";
@@ -204,8 +204,8 @@ const api: ListenerApi = {
   async measureFile(file, { tape: reference, speedFactor, nominalHz, geometry, tracks }, onProgress) {
     cancelled = false;
     const sound = await openSound(bytesOfBlob(file));
-    return reference.bands.length > 1
-      ? measureBands(file.name, sound, { tape: atSpeed(reference, speedFactor), tracks }, onProgress)
+    return reference.bands.length > 1 || isWide(reference.bands[0])
+      ? measureTape(file.name, sound, { tape: atSpeed(reference, speedFactor), tracks }, onProgress)
       : measureTone(file.name, sound, nominalHz, geometry, onProgress);
   },
 
@@ -249,7 +249,7 @@ async function measureTone(
 }
 
 /** Of a tape with several bands: speed from the band that is for it, or else from the one that is known best. */
-async function measureBands(
+async function measureTape(
   name: string,
   sound: SoundFile,
   { tape: reference, tracks }: Pick<ListenFor, "tape" | "tracks">,
@@ -272,9 +272,8 @@ async function measureBands(
   const channels = best
     ? [{ channel: best.speed!.channel, speed: best.speed, flutter: best.flutter, warnings: best.warnings }]
     : [];
-  const { bands, speedRatio } = await measureToneBands(sound, reference);
-  if (cancelled) return null;
-  const speedCmPerS = reference.speedCmPerS * speedRatio;
+  const heard = report.heard!;
+  const speedCmPerS = reference.speedCmPerS * heard.speedRatio;
   const playback = new LivePlayback({
     sampleRateHz,
     tape: reference,
@@ -282,7 +281,7 @@ async function measureBands(
     tracks: tracks ?? usualFormat(speedCmPerS),
     speedCmPerS,
     equalisation: timeConstants(reference.equalisation, reference.speedCmPerS),
-  }).take(bands);
+  }).take(heard);
   return { name, sampleRateHz, durationSeconds, warnings, channels, transport: null, playback };
 }
 

@@ -2,6 +2,7 @@ import { judgeResponse, type JudgedResponse } from "./judge-response";
 import { corridorOf } from "./limits";
 import { levelTone, playbackLevel, type FullScale, type PlaybackLevel } from "./playback-level";
 import type { HeardTone, PlaybackNow } from "@/core/listen/playback-now";
+import type { ResponseRun, ResponseSource } from "@/core/listen/response-runs";
 import type { ResponsePoint } from "@/core/measure/response";
 import { bandName, type Band, type ReferenceTape } from "@/core/reference/reference-tape";
 import type { Machine } from "./records";
@@ -20,6 +21,10 @@ export interface PlaybackNumbers {
   /** The reference fluxivity band; null before it was heard. */
   level: { tone: HeardTone; numbers: PlaybackLevel } | null;
   response: {
+    /** What the response is read from; null before anything was heard. */
+    from: ResponseSource | null;
+    /** In which ways it was heard. */
+    sources: ResponseSource[];
     referenceHz: number | null;
     channels: ResponseOfChannel[];
     /** Places on the tape of the bands that the response is read from. */
@@ -40,30 +45,21 @@ export function bandsForResponse(bands: Band[]): Band[] {
   return meant.length > 0 ? meant : tones;
 }
 
-/** @param fullScale level in dBu of a full-scale sine of the source; null when it is not known */
+/**
+ * @param fullScale level in dBu of a full-scale sine of the source; null when it is not known
+ * @param wanted what the response is to be read from; what was heard last when that is null or was not heard
+ */
 export function playbackNumbers(
   { tape, machine }: { tape: ReferenceTape; machine: Machine },
   now: PlaybackNow,
   fullScale: FullScale | null,
+  wanted: ResponseSource | null = null,
 ): PlaybackNumbers {
-  const corridor = corridorOf(machine);
   const tone = levelTone(
     now.tones.filter(({ index }) => index >= 0),
     tape,
   );
   const mono = machine.channels === 1;
-  const meant = bandsForResponse(tape.bands);
-  const freshIndexes = now.tones.filter((one) => one.fresh).map(({ index }) => index);
-  const isFresh = (point: ResponsePoint | null) =>
-    point !== null &&
-    freshIndexes.some((index) => {
-      const band = tape.bands[index];
-      return band && meant.includes(band) && Math.abs(band.frequencyHz / point.frequencyHz - 1) < SAME_BAND;
-    });
-  const wanted = meant.filter(
-    ({ frequencyHz }) => frequencyHz >= corridor.fromHz / SPARE && frequencyHz <= corridor.toHz * SPARE,
-  );
-  const fresh = now.tones.filter((one) => one.fresh).map(({ index }) => tape.bands[index]);
   return {
     now,
     level: tone && {
@@ -75,14 +71,47 @@ export function playbackNumbers(
         fullScale,
       ),
     },
-    response: {
-      referenceHz: now.response.referenceHz,
-      channels: now.response.channels.slice(0, mono ? 1 : 2).map(({ channel, points }) => {
-        const judged = judgeResponse(points, corridor);
-        return { channel: mono ? "both" : channel, points, judged, trebleFresh: isFresh(judged.treble) };
-      }),
-      indexes: meant.map((band) => tape.bands.indexOf(band)),
-      missing: wanted.filter((band) => !fresh.includes(band)).map(bandName),
-    },
+    response: responseNumbers(tape, machine, now, wanted),
+  };
+}
+
+function responseNumbers(
+  tape: ReferenceTape,
+  machine: Machine,
+  now: PlaybackNow,
+  wanted: ResponseSource | null,
+): PlaybackNumbers["response"] {
+  const corridor = corridorOf(machine);
+  const meant = bandsForResponse(tape.bands);
+  const heard = now.tones.filter(({ index }) => meant.includes(tape.bands[index]));
+  const lastHeard = ({ from, endSeconds }: ResponseRun) =>
+    from === "bands" ? Math.max(-1, ...heard.map((one) => one.endSeconds)) : endSeconds;
+  const latest = now.responses.toSorted((a, b) => lastHeard(b) - lastHeard(a)).at(0) ?? null;
+  const run = now.responses.find(({ from }) => from === wanted) ?? latest;
+  const freshBands = heard.filter(({ fresh }) => fresh).map(({ index }) => tape.bands[index]);
+  const isFresh = (point: ResponsePoint | null) =>
+    point !== null &&
+    (run?.from === "bands"
+      ? freshBands.some(({ frequencyHz }) => Math.abs(frequencyHz / point.frequencyHz - 1) < SAME_BAND)
+      : (run?.fresh ?? false));
+  const wantedBands = meant.filter(
+    ({ frequencyHz }) => frequencyHz >= corridor.fromHz / SPARE && frequencyHz <= corridor.toHz * SPARE,
+  );
+  const mono = machine.channels === 1;
+  return {
+    from: run?.from ?? null,
+    sources: now.responses.map(({ from }) => from),
+    referenceHz: run?.referenceHz ?? null,
+    channels: (run?.channels ?? []).slice(0, mono ? 1 : 2).map(({ channel, points }) => {
+      const judged = judgeResponse(points, corridor);
+      return { channel: mono ? "both" : channel, points, judged, trebleFresh: isFresh(judged.treble) };
+    }),
+    indexes: run && run.from !== "bands" ? [] : meant.map((band) => tape.bands.indexOf(band)),
+    missing:
+      run === null || run.from === "bands"
+        ? wantedBands.filter((band) => !freshBands.includes(band)).map(bandName)
+        : run.whole && run.fresh
+          ? []
+          : [run.from === "sweep" ? "the sweep to its end" : "more of the noise"],
   };
 }

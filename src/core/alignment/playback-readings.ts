@@ -1,4 +1,5 @@
 import type { PlaybackNow } from "@/core/listen/playback-now";
+import type { ResponseSource } from "@/core/listen/response-runs";
 import type { ResponsePoint } from "@/core/measure/response";
 import { base, type LogContext } from "./log-reading";
 import type { PlaybackLevel } from "./playback-level";
@@ -93,18 +94,24 @@ export function levelReadings(level: PlaybackLevel, seconds: number, context: Lo
   ]);
 }
 
-export interface ChannelResponse {
-  channel: string;
-  points: ResponsePoint[];
+export interface ResponseToLog {
+  from: ResponseSource | null;
+  channels: ReadonlyArray<{ channel: string; points: ResponsePoint[] }>;
 }
+
+const RESPONSE_METHODS: Record<ResponseSource, string> = {
+  bands: "band levels re the reference band, tape and certificate taken away",
+  sweep: "level along the sweep re the reference band, tape and certificate taken away",
+  noise: "pink noise in bands of a third and a sixth of an octave, re its own middle",
+};
 
 /** Every point of the response of each channel, with its worst and the point that the equaliser is set by. */
 export function responseReadings(
-  channels: ChannelResponse[],
+  { from, channels }: ResponseToLog,
   machine: Machine,
   context: LogContext,
 ): Reading[] {
-  const method = "band levels re the reference band, tape and certificate taken away";
+  const method = RESPONSE_METHODS[from ?? "bands"];
   return figures(
     "response",
     context,

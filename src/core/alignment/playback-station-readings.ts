@@ -68,7 +68,7 @@ function levelStation({ now, level }: PlaybackNumbers): StationReadings {
 function responseStation({ now, response }: PlaybackNumbers, machine: Machine): StationReadings {
   const { channels, missing, indexes } = response;
   const { playing } = now;
-  const all = (context: LogContext) => responseReadings(channels, machine, context);
+  const all = (context: LogContext) => responseReadings(response, machine, context);
   /** The equaliser is set by one band: while that plays it shows every turn. */
   const treble = (context: LogContext) =>
     all(context).filter(

@@ -3,6 +3,7 @@ import { LiveTransport, type LiveResult } from "@/core/measure/live-transport";
 import { SignalCheck } from "@/core/measure/signal-check";
 import type { SignalReport } from "@/core/measure/signal-findings";
 import { BandEar } from "@/core/reference/band-ear";
+import type { Recognition } from "@/core/reference/recognise-bands";
 import {
   bandName,
   certifiedFrequencyHz,
@@ -14,6 +15,7 @@ import type { PlaybackNow, ToneNow } from "./playback-now";
 import { SoundRing } from "./sound-ring";
 import { usualFormat } from "@/core/standards/track-formats";
 import type { HeadTracks } from "./playback-view";
+import { isWide, WideBandMeter, widePlace } from "./wide-band";
 import { transportView, type Geometry, type TransportView } from "./transport-view";
 
 export interface BandNow {
@@ -64,8 +66,17 @@ const WATCH_EVERY_SECONDS = 2;
 const CHECK_EVERY_SECONDS = 0.45;
 /** Tones that speed and flutter can be read from. */
 const LOWEST_CARRIER_HZ = 900;
+/** How far back questions about the present look. */
+const RECENT_SECONDS = 10;
 /** Kept even when no evidence is wanted, for questions about the present. */
-const LEAST_KEPT_SECONDS = 10;
+const LEAST_KEPT_SECONDS = RECENT_SECONDS;
+/** So much of a sweep or noise is kept, and room for where it is found to begin. */
+const LONGEST_WIDE_SECONDS = 90;
+const WIDE_MARGIN_SECONDS = 8;
+const RESPONSE_ROLE = "response";
+/** While it plays; once more when it has ended. */
+const WIDE_EVERY_SECONDS = 4;
+const ENOUGH_NOISE_SECONDS = 10;
 const PLAYBACK_EVERY_SECONDS = 0.45;
 /** Tones that are not on the tape are known by their frequency, to so many hertz. */
 const OWN_TONE_STEP_HZ = 5;
@@ -93,6 +104,9 @@ export class LiveListening {
   private nextPlayback = 0;
   /** Which of several bands of one frequency is listened for. */
   private wantedRole = "";
+  private nextWide = 0;
+  /** The sweep or noise that was measured to its end last. */
+  private wideDone = "";
   private log: WatchLog | null = null;
   private nextWatch = 0;
   private nextRecognition = RECOGNISE_EVERY_SECONDS;
@@ -114,8 +128,14 @@ export class LiveListening {
       equalisation: timeConstants(tape.equalisation, tape.speedCmPerS),
     });
     this.check = new SignalCheck(sampleRateHz, channelCount);
-    this.ear = new BandEar(sampleRateHz, channelCount, RECOGNISED_SECONDS);
-    this.ring = new SoundRing(sampleRateHz, channelCount, Math.max(LEAST_KEPT_SECONDS, evidenceSeconds));
+    const longest = Math.min(
+      LONGEST_WIDE_SECONDS,
+      Math.max(0, ...tape.bands.filter(isWide).map(({ seconds }) => seconds / speedFactor)) +
+        WIDE_MARGIN_SECONDS,
+    );
+    this.ear = new BandEar(sampleRateHz, channelCount, Math.max(RECOGNISED_SECONDS, longest));
+    const kept = Math.max(LEAST_KEPT_SECONDS, evidenceSeconds, longest);
+    this.ring = new SoundRing(sampleRateHz, channelCount, kept);
   }
 
   push(block: Array<Float64Array | Float32Array>): void {
@@ -155,14 +175,13 @@ export class LiveListening {
 
   /** The last seconds that were heard, oldest first, full scale = ±1. */
   recent(): { sampleRateHz: number; channels: Float32Array[] } {
-    return { sampleRateHz: this.ring.sampleRateHz, channels: this.ring.contents() };
+    return { sampleRateHz: this.ring.sampleRateHz, channels: this.ring.contents(RECENT_SECONDS) };
   }
 
   /** As much of them as is wanted as evidence, perhaps nothing. */
   evidence(): { sampleRateHz: number; channels: Float32Array[] } {
-    const { sampleRateHz, channels } = this.recent();
-    const frames = Math.round(this.options.evidenceSeconds * sampleRateHz);
-    return { sampleRateHz, channels: channels.map((x) => x.subarray(Math.max(0, x.length - frames))) };
+    const { sampleRateHz } = this.ring;
+    return { sampleRateHz, channels: this.ring.contents(this.options.evidenceSeconds) };
   }
 
   /** @param withPlayback the role of the bands whose tones are wanted; null for none */
@@ -207,7 +226,7 @@ export class LiveListening {
   private heardTones(): PlaybackNow | null {
     if (this.seconds < this.nextPlayback) return null;
     this.nextPlayback = this.seconds + PLAYBACK_EVERY_SECONDS;
-    return this.playback.update(this.seconds, this.tone, () => this.ring.contents());
+    return this.playback.update(this.seconds, this.tone, () => this.ring.contents(RECENT_SECONDS));
   }
 
   private watch({ speed, flutter, channels }: LiveResult, view: TransportView | null): void {
@@ -238,11 +257,49 @@ export class LiveListening {
     return transportView({ ...stretch, startSeconds }, geometry);
   }
 
+  /** Measures the sweep or noise that plays, or played last, as far as it was heard. */
+  private hearWide({ bands, repeats, speedRatio }: Recognition): void {
+    const { tape: own, speedFactor, sampleRateHz, channelCount } = this.options;
+    const tape = atSpeed(own, speedFactor);
+    const found = [...bands, ...repeats]
+      .filter(({ index }) => isWide(tape.bands[index]))
+      .toSorted((a, b) => a.startSeconds - b.startSeconds)
+      .at(-1);
+    if (!found) return;
+    const band = tape.bands[found.index];
+    const place = widePlace(found, tape, speedRatio);
+    const seconds = band.seconds / place.speedRatio;
+    const ended = this.ear.seconds > found.endSeconds + STILL_PLAYING_SECONDS;
+    const whole =
+      band.kind === "sweep"
+        ? ended && found.startSeconds - found.beginsSeconds < 0.1 * seconds
+        : found.endSeconds - found.startSeconds > Math.min(ENOUGH_NOISE_SECONDS, 0.8 * seconds);
+    const key = `${found.index} ${Math.round(found.beginsSeconds)} ${ended}`;
+    if (key === this.wideDone || (!ended && this.seconds < this.nextWide)) return;
+    this.nextWide = this.seconds + WIDE_EVERY_SECONDS;
+    if (ended) this.wideDone = key;
+    const sound = this.ring.contents(this.seconds - found.startSeconds + 1);
+    const before = this.seconds - sound[0].length / sampleRateHz;
+    const meter = new WideBandMeter(sampleRateHz, channelCount, band, {
+      startSeconds: found.startSeconds - before,
+      endSeconds: found.endSeconds - before,
+      beginsSeconds: found.beginsSeconds - before,
+      speedRatio: place.speedRatio,
+    });
+    meter.push(sound, 0);
+    const { index, endSeconds } = found;
+    this.playback.hearWide(
+      { index, band: own.bands[index], endSeconds, levels: meter.levels, whole, fresh: true },
+      found.startSeconds,
+    );
+  }
+
   private recognise(): void {
     const { tape, speedFactor } = this.options;
     const now = this.ear.seconds;
     const recognition = this.ear.recognise(atSpeed(tape, speedFactor));
     this.doubt = recognition.doubt;
+    if (this.wantedRole === RESPONSE_ROLE) this.hearWide(recognition);
     for (const { index } of recognition.bands) this.heard.add(index);
     const playing = [...recognition.bands, ...recognition.repeats].find(
       ({ endSeconds }) => endSeconds > now - STILL_PLAYING_SECONDS,

@@ -2,12 +2,14 @@ import { median } from "@/core/dsp/quantile";
 import { FRAME_SECONDS, TonePairMeter, type TonePair } from "@/core/measure/tone-pair";
 import { certifiedFrequencyHz, type Band, type ReferenceTape } from "@/core/reference/reference-tape";
 import { cyclesCounted, judgedTone } from "./ladder";
-import type { ToneBand } from "./measure-tone-bands";
+import type { HeardBands } from "./heard-bands";
 import type { HeardTone, PhaseAt10kHz, PlaybackNow, PlayingTone, Stand, ToneNow } from "./playback-now";
 import { PeakHold } from "./peak-hold";
-import { azimuthView, responseChannels, type AzimuthView, type HeadTracks } from "./playback-view";
+import { azimuthView, type AzimuthView, type HeadTracks } from "./playback-view";
+import { responseRuns } from "./response-runs";
 import { steadyFrames } from "./steady-frames";
 import type { TimeConstants } from "@/core/standards/equalisation";
+import type { WideBand } from "./wide-band";
 
 export interface PlaybackOptions {
   sampleRateHz: number;
@@ -53,6 +55,8 @@ export class LivePlayback {
   /** Phases with their cycles that still hold, by tone. */
   private readonly counted = new Map<number, number>();
   private readonly hold = new PeakHold();
+  /** Sweeps and noises, by their place on the tape. */
+  private readonly wide = new Map<number, WideBand>();
   private turnedAt = 0;
   private playing: PlayingTone | null = null;
   /** Of the tone that plays, since the last turn that was told. */
@@ -69,6 +73,7 @@ export class LivePlayback {
     this.turnedAt = seconds;
     this.stands = [];
     for (const [index, tone] of this.heard) this.heard.set(index, { ...tone, fresh: false });
+    for (const [index, band] of this.wide) this.wide.set(index, { ...band, fresh: false });
     for (const index of this.counted.keys()) if (index !== this.playing?.index) this.counted.delete(index);
   }
 
@@ -76,6 +81,7 @@ export class LivePlayback {
   clear(seconds: number): void {
     this.turnedAt = seconds;
     this.heard.clear();
+    this.wide.clear();
     this.counted.clear();
     this.hold.clear();
     this.recognised = null;
@@ -86,8 +92,14 @@ export class LivePlayback {
     this.hold.clear();
   }
 
-  /** Tones that were measured in a recording, as if they had been heard just now. */
-  take(bands: ToneBand[]): PlaybackNow {
+  /** A sweep or noise as far as it was heard. */
+  hearWide(band: WideBand, begunSeconds: number): void {
+    this.wide.set(band.index, { ...band, fresh: begunSeconds >= this.turnedAt });
+  }
+
+  /** What was measured in a recording, as if it had been heard just now. */
+  take({ bands, wide }: Pick<HeardBands, "bands" | "wide">): PlaybackNow {
+    for (const band of wide) this.wide.set(band.index, band);
     for (const band of bands)
       this.heard.set(band.index, { ...band, begunSeconds: band.startSeconds, fresh: true });
     return this.result();
@@ -254,6 +266,7 @@ export class LivePlayback {
   private result(): PlaybackNow {
     const { tape, tracks, speedCmPerS, equalisation } = this.options;
     const tones = [...this.heard.values()].sort((a, b) => a.index - b.index);
+    const wide = [...this.wide.values()];
     const fresh = tones.filter((tone) => tone.fresh);
     const ladder = fresh.length > 0 ? fresh : tones;
     const azimuth = ladder.length === 0 ? null : azimuthView(ladder, tracks, speedCmPerS);
@@ -267,11 +280,13 @@ export class LivePlayback {
       playing: this.playing,
       azimuth,
       phase: this.phaseOf(azimuth),
-      response: responseChannels(
+      responses: responseRuns(
         tones.filter(({ index }) => index >= 0),
+        wide,
         tape,
         equalisation,
       ),
+      wide,
     };
   }
 

@@ -11,6 +11,9 @@ import { locateSegments } from "@/core/signals/locate-segments";
 import { MarkEar } from "@/core/signals/mark-ear";
 import { segmentName, type Sequence } from "@/core/signals/sequence";
 import { usualFormat } from "@/core/standards/track-formats";
+import { BandMeters } from "./band-meters";
+import type { HeardBands } from "./heard-bands";
+import type { Recognition } from "@/core/reference/recognise-bands";
 import { playbackView, type PlaybackView } from "./playback-view";
 
 export interface ChannelReport extends Level {
@@ -45,6 +48,8 @@ export interface RecordingReport {
   stretches: StretchReport[];
   /** Azimuth and response, of a tape whose tones were heard; null without one. */
   playback: PlaybackView | null;
+  /** What that was read from; null without a tape. */
+  heard: HeardBands | null;
 }
 
 export interface RecordingOptions {
@@ -65,7 +70,7 @@ const USUAL_HZ = [
 const NEAR_USUAL = 0.06;
 const LOWEST_CARRIER_HZ = 200;
 const SHORTEST_FOR_SPEED_SECONDS = 1.5;
-/** A single tone says nothing of azimuth or response. */
+/** So many tones, or one sweep or noise, say something of azimuth or response. */
 const FEWEST_BANDS = 2;
 /** More of a long tone is not needed for its level and phase. */
 const MOST_PAIR_SECONDS = 60;
@@ -93,9 +98,12 @@ export async function measureRecording(
   const first = await listenThrough(sound, options);
   if (first === null) return null;
   const { tape } = options;
-  const { by, stretches, doubt, speedRatio = 1 } = stretchesOf(first, options, sound);
-  const measured = await measureStretches(sound, stretches, options);
+  const { by, stretches, doubt, recognition } = stretchesOf(first, options, sound);
+  const meters = recognition && tape ? new BandMeters(recognition, tape, sound) : null;
+  const measured = await measureStretches(sound, stretches, meters, options);
   if (measured === null) return null;
+  const heard = meters && { ...meters.result(), speedRatio: recognition?.speedRatio ?? 1 };
+  const pairs = new Map(heard?.bands.map(({ index, pair }) => [index, pair]));
   return {
     sampleRateHz: sound.sampleRateHz,
     durationSeconds: sound.durationSeconds,
@@ -106,22 +114,15 @@ export async function measureRecording(
     })),
     warnings: [...new Set([...sound.warnings, ...(doubt ? [doubt] : [])])],
     by,
-    stretches: measured,
-    playback: tape && playbackOf(measured, tape, speedRatio),
+    stretches: heard
+      ? measured.map((stretch) => ({ ...stretch, pair: pairs.get(stretch.index) ?? null }))
+      : measured,
+    playback:
+      tape && heard && heard.bands.length + FEWEST_BANDS * heard.wide.length >= FEWEST_BANDS
+        ? playbackView(heard, tape, usualFormat(tape.speedCmPerS))
+        : null,
+    heard,
   };
-}
-
-/** Null when too little of the tape was heard to say anything of the playback side. */
-function playbackOf(
-  stretches: StretchReport[],
-  tape: ReferenceTape,
-  speedRatio: number,
-): PlaybackView | null {
-  const bands = stretches.flatMap(({ index, startSeconds, endSeconds, pair }) =>
-    pair ? [{ index, band: tape.bands[index], startSeconds, endSeconds, pair }] : [],
-  );
-  if (bands.length < FEWEST_BANDS) return null;
-  return playbackView(bands, tape, usualFormat(tape.speedCmPerS), speedRatio);
 }
 
 async function listenThrough(sound: SoundFile, { onProgress, cancelled }: RecordingOptions) {
@@ -153,12 +154,18 @@ function stretchesOf(
   { ear, marks }: Listened,
   { tape, sequences }: RecordingOptions,
   sound: SoundFile,
-): { by: RecordingReport["by"]; stretches: Stretch[]; doubt?: string | null; speedRatio?: number } {
+): {
+  by: RecordingReport["by"];
+  stretches: Stretch[];
+  doubt?: string | null;
+  recognition?: Recognition;
+} {
   const stereo = sound.channelCount > 1;
   if (tape) {
-    const { bands, doubt, speedRatio } = ear.recognise(tape);
+    const recognition = ear.recognise(tape);
+    const { bands, doubt } = recognition;
     return {
-      speedRatio: speedRatio ?? 1,
+      recognition,
       by: { kind: "tape", id: tape.id, name: tape.name },
       doubt,
       stretches: bands.map(({ index, startSeconds, endSeconds, leftDb, rightDb }) => ({
@@ -211,18 +218,20 @@ function stretchesOf(
 async function measureStretches(
   sound: SoundFile,
   stretches: Stretch[],
+  bands: BandMeters | null,
   { onProgress, cancelled }: RecordingOptions,
 ): Promise<StretchReport[] | null> {
   const rate = sound.sampleRateHz;
   const ordered = stretches.toSorted((a, b) => a.startSeconds - b.startSeconds);
   const reports: StretchReport[] = [];
-  let meters = ordered.length > 0 ? metersFor(ordered[0], sound) : null;
+  let meters = ordered.length > 0 ? metersFor(ordered[0], sound, bands === null) : null;
   let next = 0;
   let at = 0;
   if (meters !== null)
     for await (const block of sound.blocks()) {
       if (cancelled?.()) return null;
       const end = at + block[0].length;
+      bands?.push(block);
       while (next < ordered.length && meters !== null) {
         const from = Math.round((ordered[next].startSeconds + EDGE_SECONDS) * rate);
         const to = Math.round((ordered[next].endSeconds - EDGE_SECONDS) * rate);
@@ -234,17 +243,18 @@ async function measureStretches(
         if (to > end) break;
         reports.push(meters.report());
         next++;
-        meters = next < ordered.length ? metersFor(ordered[next], sound) : null;
+        meters = next < ordered.length ? metersFor(ordered[next], sound, bands === null) : null;
       }
       at = end;
       onProgress?.(0.6 + (0.4 * at) / sound.frameCount);
-      if (meters === null) break;
+      if (meters === null && bands === null) break;
     }
   if (meters !== null) reports.push(meters.report());
   return reports;
 }
 
-function metersFor(stretch: Stretch, sound: SoundFile) {
+/** @param withPair level and phase of the tone too */
+function metersFor(stretch: Stretch, sound: SoundFile, withPair: boolean) {
   const { nominalHz, startSeconds, endSeconds } = stretch;
   const levels = Array.from({ length: sound.channelCount }, () => new LevelMeter());
   const canFollow =
@@ -252,7 +262,7 @@ function metersFor(stretch: Stretch, sound: SoundFile) {
     nominalHz >= LOWEST_CARRIER_HZ &&
     sound.sampleRateHz >= 2.6 * nominalHz &&
     endSeconds - startSeconds >= SHORTEST_FOR_SPEED_SECONDS;
-  const isTone = nominalHz !== null && nominalHz < 0.44 * sound.sampleRateHz;
+  const isTone = withPair && nominalHz !== null && nominalHz < 0.44 * sound.sampleRateHz;
   const tone = isTone ? new TonePairMeter(sound.sampleRateHz, sound.channelCount, nominalHz) : null;
   let toneFrames = MOST_PAIR_SECONDS * sound.sampleRateHz;
   const transport = canFollow ? new TransportMeter(sound.sampleRateHz, sound.channelCount, nominalHz) : null;

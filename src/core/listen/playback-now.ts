@@ -1,6 +1,8 @@
 import type { Band } from "@/core/reference/reference-tape";
-import type { ToneBand } from "./measure-tone-bands";
-import type { AzimuthView, responseChannels } from "./playback-view";
+import type { ToneBand } from "./heard-bands";
+import type { AzimuthView } from "./playback-view";
+import type { ResponseRun } from "./response-runs";
+import type { WideBand } from "./wide-band";
 
 /** A tone of the tape as it was heard last. */
 export interface HeardTone extends ToneBand {
@@ -53,7 +55,10 @@ export interface PlaybackNow {
   playing: PlayingTone | null;
   azimuth: AzimuthView | null;
   phase: PhaseAt10kHz | null;
-  response: ReturnType<typeof responseChannels>;
+  /** The response in every way that it was heard. */
+  responses: ResponseRun[];
+  /** Sweeps and noises that were heard. */
+  wide: WideBand[];
 }
 
 /** A tone that was recognised, and where it began. */

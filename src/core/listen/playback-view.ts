@@ -1,11 +1,11 @@
 import { explainResponse, FEWEST_POINTS, type ResponseFindings } from "@/core/advice/response-doctor";
 import { azimuthOf, monoSumDb, type Azimuth, type LadderTone } from "@/core/measure/azimuth";
-import { channelName } from "@/core/measure/channel-name";
-import { responseOf, type ResponsePoint } from "@/core/measure/response";
+import type { ResponsePoint } from "@/core/measure/response";
 import { timeConstants, type ReferenceTape } from "@/core/reference/reference-tape";
 import type { TimeConstants } from "@/core/standards/equalisation";
 import { azimuthLossDb, wavelengthMicrometres } from "@/core/workshop/tape-losses";
-import { heardBand, responseBands, type ToneBand } from "./measure-tone-bands";
+import type { HeardBands, ToneBand } from "./heard-bands";
+import { responseRuns, type ResponseRun } from "./response-runs";
 
 /** A rung of the ladder as it is shown. */
 export interface LadderBand extends LadderTone {
@@ -29,6 +29,10 @@ export interface AzimuthView extends Azimuth {
   monoSumDbAt10kHz: number | null;
   /** What the tilt costs each track at 10 kHz; null when the tilt is not known. */
   trackLossDbAt10kHz: number | null;
+}
+
+export interface ExplainedResponse extends Omit<ResponseRun, "channels"> {
+  channels: ResponseChannel[];
 }
 
 export interface ResponseChannel {
@@ -71,58 +75,36 @@ export function azimuthView(
   };
 }
 
-/** The response of each channel re the tape's reference band; empty when no tone band was heard. */
-export function responseChannels(
-  bands: ToneBand[],
-  tape: ReferenceTape,
-  machine: TimeConstants,
-): { referenceHz: number | null; channels: Array<Omit<ResponseChannel, "findings">> } {
-  const chosen = responseBands(bands);
-  const count = bands.at(0)?.pair.channels.length ?? 0;
-  const own = timeConstants(tape.equalisation, tape.speedCmPerS);
-  return {
-    referenceHz: chosen?.reference.band.frequencyHz ?? null,
-    channels: Array.from({ length: chosen ? count : 0 }, (_, c) => ({
-      channel: channelName(c, count),
-      points: responseOf(
-        chosen!.points.map((band) => heardBand(band, c)),
-        heardBand(chosen!.reference, c),
-        { tape: own, machine },
-      ),
-    })),
-  };
-}
-
 /** What a played reference tape says of the playback side: azimuth, response, and what the curves look like. */
 export interface PlaybackView {
   azimuth: AzimuthView | null;
-  referenceHz: number | null;
-  channels: ResponseChannel[];
+  /** In every way that the response was heard. */
+  responses: ExplainedResponse[];
 }
 
 /** @param machine equalisation of the machine; the tape's own when left out */
 export function playbackView(
-  bands: ToneBand[],
+  { bands, wide, speedRatio }: Omit<HeardBands, "warnings">,
   tape: ReferenceTape,
   tracks: HeadTracks,
-  speedRatio: number,
   machine: TimeConstants = timeConstants(tape.equalisation, tape.speedCmPerS),
 ): PlaybackView {
   const { speedCmPerS } = tape;
-  const { referenceHz, channels } = responseChannels(bands, tape, machine);
   return {
     azimuth: azimuthView(bands, tracks, speedCmPerS * speedRatio),
-    referenceHz,
-    channels: channels.map((one) => ({
-      ...one,
-      findings:
-        one.points.length < FEWEST_POINTS
-          ? null
-          : explainResponse(one.points, {
-              speedCmPerS,
-              equalisation: machine,
-              referenceHz: referenceHz ?? undefined,
-            }),
+    responses: responseRuns(bands, wide, tape, machine).map((run) => ({
+      ...run,
+      channels: run.channels.map((one) => ({
+        ...one,
+        findings:
+          one.points.length < FEWEST_POINTS
+            ? null
+            : explainResponse(one.points, {
+                speedCmPerS,
+                equalisation: machine,
+                referenceHz: run.referenceHz,
+              }),
+      })),
     })),
   };
 }

@@ -30,15 +30,16 @@ export class SoundRing {
     this.written += block[0].length;
   }
 
-  /** What is kept, oldest first. */
-  contents(): Float32Array[] {
+  /** What is kept, oldest first, or the last of it. */
+  contents(seconds = Infinity): Float32Array[] {
     const size = this.channels[0].length;
-    if (this.written <= size) return this.channels.map((ring) => ring.slice(0, this.written));
-    const at = this.written % size;
+    const frames = Math.min(this.written, size, Math.round(seconds * this.sampleRateHz));
+    const at = size === 0 ? 0 : (this.written - frames) % size;
     return this.channels.map((ring) => {
-      const ordered = new Float32Array(size);
+      if (at + frames <= size) return ring.slice(at, at + frames);
+      const ordered = new Float32Array(frames);
       ordered.set(ring.subarray(at));
-      ordered.set(ring.subarray(0, at), size - at);
+      ordered.set(ring.subarray(0, at + frames - size), size - at);
       return ordered;
     });
   }

@@ -24,6 +24,7 @@ describe("response of a channel", () => {
     frequencyHz: 315,
     levelDbfs: -12,
     spreadDb: 0.1,
+    uncertaintyDb: 0.05,
     bandLevelDb: 0,
     correctionDb: 0,
     correctionUncertaintyDb: 0,

@@ -1,11 +1,13 @@
 import { playedWithDb, type TimeConstants } from "@/core/standards/equalisation";
 
-/** A tone band as it was heard in one channel, and what the tape says of it. */
+/** A tone, or one frequency of a sweep or noise, as it was heard in one channel, and what the tape says of it. */
 export interface HeardBand {
   frequencyHz: number;
   /** What was measured, dBFS. */
   levelDbfs: number;
   spreadDb: number;
+  /** ± at 95 % of that level, by itself. */
+  uncertaintyDb: number;
   /** What the tape's band list says, re its reference fluxivity. */
   bandLevelDb: number;
   /** What the certificate says the band is off by. */
@@ -31,8 +33,6 @@ export interface ResponsePoint {
   equalisationDb: number;
 }
 
-/** A tenth of a second is heard this often in a band; the mean is better known than each by about its root. */
-const LIKELY_SAMPLES = 20;
 const LEAST_UNCERTAINTY_DB = 0.02;
 
 /**
@@ -54,15 +54,14 @@ export function responseOf(
       const fringingDb = re((one) => one.fringingDb);
       const { tape, machine } = equalisation;
       const equalisationDb = playedWithDb(tape, machine, band.frequencyHz, reference.frequencyHz);
-      const own = (one: HeardBand) => (2 * one.spreadDb) / Math.sqrt(LIKELY_SAMPLES);
       return {
         frequencyHz: band.frequencyHz,
         levelDb: rawDb - bandLevelDb - certificateDb - fringingDb - equalisationDb,
         spreadDb: band.spreadDb,
         uncertaintyDb: Math.hypot(
           LEAST_UNCERTAINTY_DB,
-          own(band),
-          own(reference),
+          band.uncertaintyDb,
+          reference.uncertaintyDb,
           band.correctionUncertaintyDb,
         ),
         rawDb,

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { soundInMemory } from "@/core/formats/sound-file";
-import { measureToneBands } from "@/core/listen/measure-tone-bands";
+import { measureBands } from "@/core/listen/measure-bands";
 import { playbackView, type PlaybackView } from "@/core/listen/playback-view";
 import { PracticeDeck } from "@/core/machine/practice-deck";
 import type { TransportParameters } from "@/core/machine/transport-parameters";
@@ -36,19 +36,18 @@ async function played(
     deck.render(Math.round(SECONDS * RATE)).map((x) => Float32Array.from(x)),
     RATE,
   );
-  const { bands, speedRatio } = await measureToneBands(sound, TAPE);
-  return playbackView(bands, TAPE, usualFormat(TAPE.speedCmPerS), speedRatio);
+  return playbackView(await measureBands(sound, TAPE), TAPE, usualFormat(TAPE.speedCmPerS));
 }
 
 const level = (view: PlaybackView, channel: number, hz: number) =>
-  view.channels[channel].points.find(({ frequencyHz }) => frequencyHz === hz)!;
+  view.responses[0].channels[channel].points.find(({ frequencyHz }) => frequencyHz === hz)!;
 
 describe("what is set in the practice machine is what is measured", () => {
   it("nothing wrong: upright, flat, and said to be", async () => {
     const view = await played({});
     expect(view.azimuth).toMatchObject({ resolved: true });
     expect(view.azimuth!.tiltArcMinutes).toBeCloseTo(0, 2);
-    for (const { points, findings } of view.channels) {
+    for (const { points, findings } of view.responses[0].channels) {
       points.forEach(({ levelDb }) => expect(Math.abs(levelDb)).toBeLessThan(0.05));
       expect(findings!.explanations[0].cause).toBe("flat");
     }
@@ -92,7 +91,7 @@ describe("what is set in the practice machine is what is measured", () => {
     const before = await played(wrong);
     expect(level(before, 0, 10000).levelDb).toBeCloseTo(0, 1);
     expect(level(before, 1, 10000).levelDb).toBeLessThan(-3.5);
-    expect(before.channels[1].findings!.explanations[0].cause).toBe("time constant");
+    expect(before.responses[0].channels[1].findings!.explanations[0].cause).toBe("time constant");
     const after = await played(wrong, (deck) => void deck.playback.equaliserTrimmers[1].turn(40 / 60));
     expect(level(after, 1, 10000).levelDb).toBeCloseTo(0, 1);
   });
@@ -104,7 +103,7 @@ describe("what is set in the practice machine is what is measured", () => {
       deck.playback.levelTrimmers[0].turn(turns);
       deck.press("play");
       const sound = deck.render(4 * RATE).map((x) => Float32Array.from(x));
-      const { bands } = await measureToneBands(soundInMemory(sound, RATE), TAPE);
+      const { bands } = await measureBands(soundInMemory(sound, RATE), TAPE);
       return bands[0].pair.channels.map(({ levelDbfs }) => levelDbfs);
     };
     const [before, after] = [await deckLevel(0), await deckLevel(0.5)];
@@ -118,7 +117,7 @@ describe("what is set in the practice machine is what is measured", () => {
     ["too much capacitance", { "head.resonanceHz": 12_000 }, /^resonance$/],
     ["a bump of the pole pieces", { "head.bumpDb": 3, "head.bumpHz": 80 }, /^head bump$/],
   ])("%s is found for what it is", async (_, settings, cause) => {
-    const { channels } = await played(settings);
+    const [{ channels }] = (await played(settings)).responses;
     for (const { findings } of channels) expect(findings!.explanations[0].cause).toMatch(cause);
   });
 
@@ -130,7 +129,8 @@ describe("what is set in the practice machine is what is measured", () => {
 
   it("a contact that jumps shows in its channel's spread", async () => {
     const view = await played({ "contact.jumpDb": 2, "contact.jumpsPerMinute": 120 });
-    const most = (c: number) => Math.max(...view.channels[c].points.map(({ spreadDb }) => spreadDb));
+    const most = (c: number) =>
+      Math.max(...view.responses[0].channels[c].points.map(({ spreadDb }) => spreadDb));
     expect(most(0)).toBeLessThan(0.1);
     expect(most(1)).toBeGreaterThan(0.5);
   });

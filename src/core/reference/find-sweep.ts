@@ -1,12 +1,6 @@
+import type { SweepShape } from "@/core/measure/sweep-levels";
 import type { HeardSegment } from "./heard-segment";
 import { LINES_PER_FRAME, type ToneFrames } from "./tone-frames";
-
-/** A logarithmic sweep at right tape speed. */
-export interface SweepShape {
-  frequencyHz: number;
-  toFrequencyHz: number;
-  seconds: number;
-}
 
 const SPEEDS = Array.from({ length: 31 }, (_, i) => 1 + (i - 15) / 200);
 const BIN_SECONDS = 0.1;
@@ -74,6 +68,7 @@ export function findSweep(
   };
   return {
     kind: "sweep",
+    beginsSeconds: begins,
     startSeconds,
     endSeconds,
     frequencyHz: frequencyHz * speed,

@@ -3,6 +3,8 @@ export interface HeardSegment {
   kind: "tone" | "sweep" | "noise" | "silence";
   startSeconds: number;
   endSeconds: number;
+  /** When a sweep would have begun, had all of it been heard; of others when it was heard first. */
+  beginsSeconds?: number;
   /** Of a tone; where a sweep begins; 0 otherwise. */
   frequencyHz: number;
   toFrequencyHz: number;

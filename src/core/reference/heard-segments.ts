@@ -1,5 +1,6 @@
 import { median } from "@/core/dsp/quantile";
-import { findSweep, type SweepShape } from "./find-sweep";
+import type { SweepShape } from "@/core/measure/sweep-levels";
+import { findSweep } from "./find-sweep";
 import type { HeardSegment } from "./heard-segment";
 import { humLines, isHum, type HumLines } from "./hum-lines";
 import { restSegments } from "./rest-segments";

@@ -6,6 +6,8 @@ export interface RecognisedBand {
   index: number;
   startSeconds: number;
   endSeconds: number;
+  /** When a sweep would have begun, had all of it been heard; of others the same as `startSeconds`. */
+  beginsSeconds: number;
   frequencyHz: number;
   leftDb: number;
   rightDb: number;
@@ -53,10 +55,10 @@ export function recogniseBands(segments: HeardSegment[], tape: ReferenceTape): R
   const path = best?.path ?? [];
   const speedRatio = speedOf(path, tape.bands);
   const plays = path.map(([segment, index]): RecognisedBand => {
-    const { kind, startSeconds, frequencyHz, leftDb, rightDb } = segment;
+    const { kind, startSeconds, beginsSeconds = startSeconds, frequencyHz, leftDb, rightDb } = segment;
     const longest = kind === "silence" ? tape.bands[index].seconds / (speedRatio ?? 1) : Infinity;
     const endSeconds = Math.min(segment.endSeconds, startSeconds + longest);
-    return { index, startSeconds, endSeconds, frequencyHz, leftDb, rightDb };
+    return { index, startSeconds, endSeconds, beginsSeconds, frequencyHz, leftDb, rightDb };
   });
   const chosen = new Map<number, RecognisedBand>();
   const length = ({ startSeconds, endSeconds }: RecognisedBand) => endSeconds - startSeconds;

@@ -45,6 +45,7 @@ import { Slip } from "./slip";
 import { SourceBar } from "./source-bar";
 import { TurnCard } from "./turn-card";
 import type { ListenerState } from "./use-listener";
+import type { ResponseSource } from "@/core/listen/response-runs";
 import { useCircumstances } from "./use-circumstances";
 import { useLogbook } from "./use-logbook";
 import { GOOD_ENOUGH_SHARE, useTurnAdvice } from "./use-turn-advice";
@@ -85,7 +86,8 @@ function OpenBench({
   const here = useMemo(() => atSpeed(view), [view]);
   const again = useMemo(() => toRepeat(view), [view]);
   const moved = useMemo(() => secondPass(here), [here]);
-  const numbers = usePlaybackNumbers(here, listener);
+  const [readFrom, setReadFrom] = useState<ResponseSource | null>(null);
+  const numbers = usePlaybackNumbers(here, listener, readFrom);
   const stationReadings = playback
     ? playbackReadings(station.id, machine, numbers)
     : station.id === "speed"
@@ -255,6 +257,7 @@ function OpenBench({
             listener={listener}
             circumstances={circumstances}
             toTurn={playbackTurn}
+            onReadFrom={setReadFrom}
           />
         ) : (
           <MeasurePanel view={here} station={station} listener={listener} targetPercent={targetPercent} />

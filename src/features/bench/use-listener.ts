@@ -370,6 +370,7 @@ export function useListener(options: ListenOptions) {
 const beforeTurn = (now: PlaybackNow): PlaybackNow => ({
   ...now,
   tones: now.tones.map((tone) => ({ ...tone, fresh: false })),
+  responses: now.responses.map((run) => (run.from === "bands" ? run : { ...run, fresh: false })),
   playing: now.playing && { ...now.playing, settled: false, before: null },
   phase: now.phase && { ...now.phase, settled: false },
 });

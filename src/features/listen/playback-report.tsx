@@ -2,7 +2,8 @@ import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import { memo } from "react";
 import { fixed, THIN_SPACE } from "@/core/formats/number-text";
-import type { AzimuthView, PlaybackView } from "@/core/listen/playback-view";
+import type { AzimuthView, ExplainedResponse, PlaybackView } from "@/core/listen/playback-view";
+import type { ResponseSource } from "@/core/listen/response-runs";
 import { AzimuthFan } from "@/ui/azimuth-fan";
 import { PhaseTrace } from "@/ui/phase-trace";
 import { ResponseChart, type ResponseLine } from "@/ui/response-chart";
@@ -13,11 +14,15 @@ const SMALLEST_SHOWN_DEGREES = 0.1;
 
 /** What the recording of a reference tape says of the playback side: azimuth, response, and what that looks like. */
 export const PlaybackReport = memo(function PlaybackReport({ playback }: { playback: PlaybackView }) {
-  const { azimuth, channels } = playback;
+  const { azimuth, responses } = playback;
   return (
     <>
       {azimuth && azimuth.tones.length > 0 && <Azimuth azimuth={azimuth} />}
-      {channels.some(({ points }) => points.length > 1) && <Response playback={playback} />}
+      {responses
+        .filter(({ channels }) => channels.some(({ points }) => points.length > 1))
+        .map((response) => (
+          <Response key={response.from} response={response} />
+        ))}
     </>
   );
 });
@@ -68,7 +73,13 @@ function Azimuth({ azimuth }: { azimuth: AzimuthView }) {
   );
 }
 
-function Response({ playback: { channels, referenceHz } }: { playback: PlaybackView }) {
+const HEADINGS: Record<ResponseSource, (referenceHz: number) => string> = {
+  bands: (hz) => `Response re ${hz} Hz, band levels and certificate taken away`,
+  sweep: (hz) => `Response along the sweep, re ${hz} Hz`,
+  noise: (hz) => `Response by pink noise, re its own level around ${hz} Hz`,
+};
+
+function Response({ response: { from, channels, referenceHz } }: { response: ExplainedResponse }) {
   const lines = channels.flatMap(({ channel, points, findings }, c): ResponseLine[] => {
     const measured: ResponseLine = {
       label: channel,
@@ -81,9 +92,13 @@ function Response({ playback: { channels, referenceHz } }: { playback: PlaybackV
     return [measured, { label: `${channel}: ${first.cause}`, look: "model", points: fitted }];
   });
   return (
-    <Box component="section" aria-label="Response" sx={{ mt: 2.5 }}>
+    <Box
+      component="section"
+      aria-label={from === "bands" ? "Response" : `Response from ${from}`}
+      sx={{ mt: 2.5 }}
+    >
       <Typography component="h3" variant="h3">
-        Response re {Math.round(referenceHz ?? 0)} Hz, band levels and certificate taken away
+        {HEADINGS[from](Math.round(referenceHz))}
       </Typography>
       <ResponseChart label="Response of each channel" lines={lines} />
       {channels.map(

@@ -13,6 +13,8 @@ import type { ListenerState } from "../use-listener";
 import { AzimuthPanel } from "./azimuth-panel";
 import { LevelPanel } from "./level-panel";
 import { bandsForResponse, type PlaybackNumbers } from "@/core/alignment/playback-numbers";
+import type { ResponseSource } from "@/core/listen/response-runs";
+import { isWide } from "@/core/listen/wide-band";
 import { ResponsePanel } from "./response-panel";
 import type { PlaybackToTurn } from "./use-playback-turns";
 
@@ -23,6 +25,8 @@ interface PlaybackPanelProps {
   listener: ListenerState;
   circumstances: Circumstances;
   toTurn: PlaybackToTurn;
+  /** Chooses what the response is read from. */
+  onReadFrom(source: ResponseSource): void;
 }
 
 /** The middle of the bench at azimuth, level and response. */
@@ -33,6 +37,7 @@ export function PlaybackPanel({
   listener,
   circumstances,
   toTurn,
+  onReadFrom,
 }: PlaybackPanelProps) {
   const { side } = circumstances;
   const absent = absence(listener, station, view);
@@ -110,7 +115,14 @@ export function PlaybackPanel({
         <LevelPanel view={view} numbers={numbers} side={side} absent={absent} onMeter={logMeter} />
       )}
       {station.id === "response" && (
-        <ResponsePanel view={view} numbers={numbers} listener={listener} side={side} absent={absent} />
+        <ResponsePanel
+          view={view}
+          numbers={numbers}
+          listener={listener}
+          side={side}
+          absent={absent}
+          onReadFrom={onReadFrom}
+        />
       )}
     </Paper>
   );
@@ -129,7 +141,7 @@ function TapeLacks({ view: { tape, machine }, station }: Pick<PlaybackPanelProps
         ? "has a single tone: whole cycles cannot be counted"
         : station.id === "level" && tape.fluxivityNwbPerM === undefined
           ? "has no reference fluxivity written down: only the balance can be judged"
-          : station.id === "response" && bandsForResponse(tape.bands).length < 4
+          : station.id === "response" && bandsForResponse(tape.bands).length < 4 && !tape.bands.some(isWide)
             ? "has too few bands for a response"
             : null;
   return lacks ? (

@@ -5,6 +5,7 @@ import TextField from "@mui/material/TextField";
 import { useMemo, useState } from "react";
 import { corridorOf } from "@/core/alignment/limits";
 import { curvesOf } from "@/core/alignment/response-curves";
+import type { ResponseSource } from "@/core/listen/response-runs";
 import type { ResponsePoint } from "@/core/measure/response";
 import { fixed } from "@/core/formats/number-text";
 import { ResponseChart, type ResponseLine } from "@/ui/response-chart";
@@ -23,6 +24,7 @@ interface ResponsePanelProps {
   listener: ListenerState;
   side: "A" | "B" | undefined;
   absent: string;
+  onReadFrom(source: ResponseSource): void;
 }
 
 const VIEWS = ["curve", "bands", "what it means"] as const;
@@ -30,12 +32,12 @@ const NO_CHANNELS: ResponseOfChannel[] = [];
 const UNSTEADY_DB = 0.5;
 
 /** The response as it fills in, against its corridor and as found; each band; and what the curve looks like. */
-export function ResponsePanel({ view, numbers, listener, side, absent }: ResponsePanelProps) {
+export function ResponsePanel({ view, numbers, listener, side, absent, onReadFrom }: ResponsePanelProps) {
   const [shown, setShown] = useState<(typeof VIEWS)[number]>("curve");
   const [against, setAgainst] = useState("");
   const { choices, suspicions } = useOtherCurves(view);
   const channels = numbers?.response.channels ?? NO_CHANNELS;
-  const missing = numbers?.response.missing ?? [];
+  const { missing = [], sources = [], from = null } = numbers?.response ?? {};
   const corridor = useMemo(() => corridorOf(view.machine), [view.machine]);
   const found = useMemo(
     () =>
@@ -88,6 +90,15 @@ export function ResponsePanel({ view, numbers, listener, side, absent }: Respons
             </ViewButton>
           ))}
         </Box>
+        {sources.length > 1 && (
+          <Box role="group" aria-label="Read from" sx={{ display: "flex", gap: 0.5 }}>
+            {sources.map((source) => (
+              <ViewButton key={source} chosen={source === from} onClick={() => onReadFrom(source)}>
+                {source === "bands" ? "tones" : source}
+              </ViewButton>
+            ))}
+          </Box>
+        )}
         {choices.length > 0 && shown === "curve" && (
           <TextField
             select

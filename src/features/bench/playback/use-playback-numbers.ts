@@ -1,6 +1,7 @@
 import { useEffect, useMemo, useRef } from "react";
 import { decidingQuantity } from "@/core/alignment/station-state";
 import type { Circumstances, Machine, StationId } from "@/core/alignment/records";
+import type { ResponseSource } from "@/core/listen/response-runs";
 import type { FullScale } from "@/core/alignment/playback-level";
 import { PRACTICE_FULL_SCALE } from "@/core/machine/practice-machines";
 import type { JobView } from "@/features/job/use-job-records";
@@ -11,13 +12,17 @@ export const isPlayback = (station: StationId): boolean =>
   station === "azimuth" || station === "level" || station === "response";
 
 /** What was heard of the tape, as numbers for the playback stations; null before anything was. */
-export function usePlaybackNumbers(view: JobView, listener: ListenerState): PlaybackNumbers | null {
+export function usePlaybackNumbers(
+  view: JobView,
+  listener: ListenerState,
+  readFrom: ResponseSource | null,
+): PlaybackNumbers | null {
   const { playback, kind, card } = listener;
   const calibrated = kind === "sound card" ? (card?.calibration?.level ?? null) : null;
   return useMemo(() => {
     const fullScale: FullScale | null = kind === "practice" ? PRACTICE_FULL_SCALE : calibrated;
-    return playback && playbackNumbers(view, playback, fullScale);
-  }, [view, playback, kind, calibrated]);
+    return playback && playbackNumbers(view, playback, fullScale, readFrom);
+  }, [view, playback, kind, calibrated, readFrom]);
 }
 
 /** Another direction or another head plays: the tones that were heard are not its own. */

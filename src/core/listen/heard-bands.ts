@@ -1,0 +1,22 @@
+import type { TonePair } from "@/core/measure/tone-pair";
+import type { Band } from "@/core/reference/reference-tape";
+import type { WideBand } from "./wide-band";
+
+/** A tone band of a tape as it was heard. */
+export interface ToneBand {
+  /** Its place on the tape, from 0. */
+  index: number;
+  band: Band;
+  startSeconds: number;
+  endSeconds: number;
+  pair: TonePair;
+}
+
+/** What was measured of a tape. */
+export interface HeardBands {
+  bands: ToneBand[];
+  /** Sweeps and noises. */
+  wide: WideBand[];
+  /** Speed of the tape relative to right; 1 when no tone tells. */
+  speedRatio: number;
+}

@@ -1,0 +1,155 @@
+import { channelName } from "@/core/measure/channel-name";
+import { responseOf, type HeardBand, type ResponsePoint } from "@/core/measure/response";
+import type { WideLevel } from "@/core/measure/wide-levels";
+import {
+  certifiedFrequencyHz,
+  timeConstants,
+  type Band,
+  type ReferenceTape,
+} from "@/core/reference/reference-tape";
+import type { TimeConstants } from "@/core/standards/equalisation";
+import type { ToneBand } from "./heard-bands";
+import type { WideBand } from "./wide-band";
+
+export type ResponseSource = "bands" | "sweep" | "noise";
+
+/** A response as it was read in one way. */
+export interface ResponseRun {
+  from: ResponseSource;
+  /** Frequency at which it is 0 dB by definition. */
+  referenceHz: number;
+  channels: Array<{ channel: string; points: ResponsePoint[] }>;
+  /** When the last of it was heard. */
+  endSeconds: number;
+  /** Of a sweep or noise: it was heard to its end, and nothing was turned since it began. */
+  whole: boolean;
+  fresh: boolean;
+}
+
+/** A tenth of a second is heard this often in a band; the mean is better known than each by about its root. */
+const LIKELY_SAMPLES = 20;
+/** Middle of what references are taken at where a tape says nothing else. */
+const USUAL_REFERENCE_HZ = 400;
+/** Chance makes one band of noise a poor reference: those within half an octave together are a better one. */
+const NOISE_REFERENCE_OCTAVES = 0.5;
+
+/**
+ * The response of each channel re the tape's reference band, in every way that it was heard: from tone bands, along a
+ * sweep, from noise. Of noise only the shape is known, so it is relative to its own level around the reference.
+ */
+export function responseRuns(
+  tones: ToneBand[],
+  wide: WideBand[],
+  tape: ReferenceTape,
+  machine: TimeConstants,
+): ResponseRun[] {
+  const equalisation = { tape: timeConstants(tape.equalisation, tape.speedCmPerS), machine };
+  const chosen = responseBands(tones);
+  const fromBands: ResponseRun[] = [];
+  if (chosen) {
+    const { reference, points } = chosen;
+    const count = reference.pair.channels.length;
+    fromBands.push({
+      from: "bands",
+      referenceHz: reference.band.frequencyHz,
+      channels: Array.from({ length: count }, (_, c) => ({
+        channel: channelName(c, count),
+        points: responseOf(
+          points.map((band) => heardBand(band, c)),
+          heardBand(reference, c),
+          equalisation,
+        ),
+      })),
+      endSeconds: Math.max(...points.map(({ endSeconds }) => endSeconds)),
+      whole: true,
+      fresh: true,
+    });
+  }
+  const fromWide = wide
+    .filter(({ levels }) => levels.length > 0 && levels[0].length > 0)
+    .map(({ band, levels, endSeconds, whole, fresh }): ResponseRun => {
+      const isNoise = band.kind === "noise";
+      const own = chosen && !isNoise ? chosen.reference : null;
+      const meant = tape.bands.find(({ kind, role }) => kind === "tone" && role === "level")?.frequencyHz;
+      const wantedHz = own?.band.frequencyHz ?? meant ?? USUAL_REFERENCE_HZ;
+      const points = levels.map((channel, c) => channel.map((level) => wideBand(level, band, c)));
+      const referenceHz = own?.band.frequencyHz ?? nearestTo(wantedHz, points[0]).frequencyHz;
+      return {
+        from: isNoise ? "noise" : "sweep",
+        referenceHz,
+        channels: points.map((channel, c) => ({
+          channel: channelName(c, points.length),
+          points: responseOf(
+            channel,
+            own
+              ? heardBand(own, c)
+              : isNoise
+                ? meanAround(referenceHz, channel)
+                : nearestTo(wantedHz, channel),
+            equalisation,
+          ),
+        })),
+        endSeconds,
+        whole,
+        fresh,
+      };
+    });
+  return [...fromBands, ...fromWide];
+}
+
+/** The bands that a response is read from, and the one that it is relative to; null when none was heard. */
+function responseBands(bands: ToneBand[]): { reference: ToneBand; points: ToneBand[] } | null {
+  const of = (role: string) => bands.filter(({ band }) => band.role === role);
+  const points = of("response").length > 0 ? of("response") : bands;
+  const off = ({ band }: ToneBand) => Math.abs(Math.log(band.frequencyHz / USUAL_REFERENCE_HZ));
+  const reference = of("level").at(0) ?? points.toSorted((a, b) => off(a) - off(b)).at(0);
+  return reference ? { reference, points } : null;
+}
+
+/** What the tape says of a band in one channel. */
+const saidOf = (band: Band, channel: number) => ({
+  bandLevelDb: band.levelDb,
+  correctionDb: (channel === 0 ? band.correctionDb?.left : band.correctionDb?.right) ?? 0,
+  correctionUncertaintyDb: band.correctionUncertaintyDb ?? 0,
+  fringingDb: band.fringingDb ?? 0,
+});
+
+function heardBand({ band, pair }: Pick<ToneBand, "band" | "pair">, channel: number): HeardBand {
+  const { levelDbfs, spreadDb } = pair.channels[channel];
+  return {
+    frequencyHz: certifiedFrequencyHz(band),
+    levelDbfs,
+    spreadDb,
+    uncertaintyDb: (2 * spreadDb) / Math.sqrt(LIKELY_SAMPLES),
+    ...saidOf(band, channel),
+  };
+}
+
+const wideBand = (level: WideLevel, band: Band, channel: number): HeardBand => ({
+  frequencyHz: level.frequencyHz,
+  levelDbfs: level.levelDb,
+  spreadDb: level.spreadDb,
+  uncertaintyDb: level.uncertaintyDb,
+  ...saidOf(band, channel),
+});
+
+const nearestTo = (hz: number, points: HeardBand[]): HeardBand =>
+  points.reduce((a, b) =>
+    Math.abs(Math.log(b.frequencyHz / hz)) < Math.abs(Math.log(a.frequencyHz / hz)) ? b : a,
+  );
+
+/** The points around a frequency as one, weighed by how well each is known. */
+function meanAround(hz: number, points: HeardBand[]): HeardBand {
+  const near = points.filter(
+    ({ frequencyHz }) => Math.abs(Math.log2(frequencyHz / hz)) <= NOISE_REFERENCE_OCTAVES,
+  );
+  const weights = near.map(({ uncertaintyDb }) => 1 / uncertaintyDb ** 2);
+  const total = weights.reduce((a, b) => a + b, 0);
+  const mean = (of: (point: HeardBand) => number) =>
+    near.reduce((sum, point, i) => sum + weights[i] * of(point), 0) / total;
+  return {
+    ...nearestTo(hz, points),
+    levelDbfs: mean(({ levelDbfs }) => levelDbfs),
+    uncertaintyDb: 1 / Math.sqrt(total),
+  };
+}

@@ -1,0 +1,118 @@
+import { StereoSpectrum } from "@/core/dsp/stereo-spectrum";
+import { seriesBetween, type WideLevel } from "./wide-levels";
+import { withoutHum } from "./without-hum";
+
+/** Two thirds of a second, so that a third of an octave at 40 Hz holds a handful of lines. */
+const SIZE_AT_48_KHZ = 32_768;
+const LOWEST_HZ = 31;
+const HIGHEST_SHARE = 0.44;
+/** Below this every second frequency is left out and the bands are a third of an octave wide, above a sixth. */
+const WIDE_BELOW_HZ = 400;
+const HALF_WIDE_OCTAVES = 1 / 6;
+const HALF_NARROW_OCTAVES = 1 / 12;
+/** The mains holds its phase for so long, and so long tells its lines from the noise around them. */
+const HUM_CHUNK_SECONDS = 20;
+/** Of half overlapping Hann windows each bin of each frame counts as so much of an independent one (Welch 1967). */
+const INDEPENDENT_SHARE = 0.49;
+const BATCH_FRAMES = 4;
+const DB_PER_SHARE = 10 / Math.LN10;
+const FEWEST_FRAMES = 8;
+
+interface NoiseBand {
+  frequencyHz: number;
+  bins: number[];
+}
+
+/**
+ * Level of pink noise in each channel, in bands of a third of an octave below 400 Hz and a sixth above: what pink noise
+ * would have in the same bins is taken away, so that a flat machine reads one level throughout. Mains hum is taken out
+ * first. Only the spectrum of the noise is known, not its samples, so each level is known only as well as chance
+ * allows: ±2·4.34 dB ÷ √(bandwidth · time).
+ * @param channels one or two, of the same length
+ * @returns levels of each channel; empty when there is too little to hear
+ */
+export function noiseLevels(
+  channels: ReadonlyArray<Float32Array | Float64Array>,
+  sampleRateHz: number,
+): WideLevel[][] {
+  const size = 2 ** Math.round(Math.log2((SIZE_AT_48_KHZ * sampleRateHz) / 48_000));
+  const [first, second = null] = channels.map((x) => withoutChunksHum(x, sampleRateHz));
+  const spectrum = new StereoSpectrum(size);
+  const bands = bandsOf(sampleRateHz, size);
+  const total = channels.map(() => bands.map(() => 0));
+  const batches: number[][][] = channels.map(() => []);
+  let batch = total.map((levels) => [...levels]);
+  let frames = 0;
+  for (let at = 0; at + size <= first.length; at += size / 2) {
+    spectrum.transform(first, second, at);
+    frames++;
+    [spectrum.leftPower, spectrum.rightPower].slice(0, channels.length).forEach((power, c) =>
+      bands.forEach(({ bins }, b) => {
+        const share = rePink(power, bins);
+        total[c][b] += share;
+        batch[c][b] += share;
+      }),
+    );
+    if (frames % BATCH_FRAMES !== 0) continue;
+    batch.forEach((levels, c) => batches[c].push(levels.map(decibels)));
+    batch = total.map((levels) => levels.map(() => 0));
+  }
+  if (frames < FEWEST_FRAMES) return channels.map(() => []);
+  return total.map((levels, c) =>
+    bands.map(({ frequencyHz, bins }, b) => {
+      const each = varianceOf(batches[c].map((one) => one[b]));
+      return {
+        frequencyHz,
+        levelDb: decibels(levels[b] / frames),
+        // what a batch strays more than chance makes it
+        spreadDb: Math.sqrt(Math.max(0, each - chanceDb(bins.length, BATCH_FRAMES) ** 2)),
+        uncertaintyDb: 2 * chanceDb(bins.length, frames),
+      };
+    }),
+  );
+}
+
+function bandsOf(sampleRateHz: number, size: number): NoiseBand[] {
+  const binHz = sampleRateHz / size;
+  return seriesBetween(LOWEST_HZ, HIGHEST_SHARE * sampleRateHz)
+    .filter((hz) => hz > WIDE_BELOW_HZ || Math.round(20 * Math.log10(hz)) % 2 === 0)
+    .map((frequencyHz) => {
+      const half = frequencyHz > WIDE_BELOW_HZ ? HALF_NARROW_OCTAVES : HALF_WIDE_OCTAVES;
+      const from = Math.ceil((frequencyHz * 2 ** -half) / binHz);
+      const to = Math.floor((frequencyHz * 2 ** half) / binHz);
+      return { frequencyHz, bins: Array.from({ length: Math.max(0, to - from + 1) }, (_, i) => from + i) };
+    });
+}
+
+function withoutChunksHum(x: Float32Array | Float64Array, rate: number): Float64Array {
+  const out = new Float64Array(x.length);
+  const count = Math.max(1, Math.round(x.length / rate / HUM_CHUNK_SECONDS));
+  for (let i = 0; i < count; i++) {
+    const from = Math.round((i * x.length) / count);
+    const chunk = x.subarray(from, Math.round(((i + 1) * x.length) / count));
+    out.set(withoutHum(chunk, rate), from);
+  }
+  return out;
+}
+
+/** Standard deviation of a level over so many bins and frames, by chance. */
+const chanceDb = (bins: number, frames: number): number =>
+  DB_PER_SHARE / Math.sqrt(Math.max(1, INDEPENDENT_SHARE * bins * frames));
+
+const decibels = (power: number): number => 10 * Math.log10(Math.max(1e-20, power));
+
+/** Power of some bins over what pink noise has there. */
+function rePink(power: Float64Array, bins: number[]): number {
+  let [heard, pink] = [0, 0];
+  for (const k of bins) {
+    heard += power[k];
+    pink += 1 / k;
+  }
+  return heard / pink;
+}
+
+function varianceOf(values: number[]): number {
+  if (values.length < 2) return 0;
+  const mean = values.reduce((a, b) => a + b, 0) / values.length;
+  return values.reduce((sum, value) => sum + (value - mean) ** 2, 0) / (values.length - 1);
+}

@@ -1,0 +1,136 @@
+/** Where hum can be learned, and which of it matters. */
+export interface HumClearing {
+  /** Whether nothing else is near a hum frequency at a time; always when left out. */
+  isClear?(seconds: number, humHz: number): boolean;
+  /** When the sound that is to be measured passes a hum frequency; it is learned around that time. */
+  wantedAt?(humHz: number): number;
+  /** Whether a line is in the way at all. */
+  matters?(humHz: number): boolean;
+}
+
+const MAINS_HZ = [50, 60] as const;
+const HIGHEST_HZ = 600;
+/** A whole number of cycles of every multiple of 50 and 60 Hz, so that they do not see each other. */
+const BLOCK_SECONDS = 0.1;
+/** The mains may be off by so much, and holds its frequency for about so long. */
+const MAINS_OFF = 0.004;
+const LEARNED_WITHIN_SECONDS = 10;
+const FEWEST_BLOCKS = 12;
+/** A line fainter than so many standard errors is none. */
+const STANDS_OUT = 4;
+
+/**
+ * The sound with its mains hum taken away, each line as a sine of its own frequency, strength and phase (least
+ * squares), learned where nothing else is near it. Lines that do not stand out of the rest are left alone.
+ */
+export function withoutHum(
+  x: Float32Array | Float64Array,
+  sampleRateHz: number,
+  clearing: HumClearing = {},
+): Float64Array {
+  const out = Float64Array.from(x);
+  const lines = new Set(
+    MAINS_HZ.flatMap((mains) =>
+      Array.from({ length: Math.floor(HIGHEST_HZ / mains) }, (_, i) => (i + 1) * mains),
+    ),
+  );
+  for (const hz of lines) {
+    if (clearing.matters?.(hz) === false) continue;
+    const line = learned(out, sampleRateHz, hz, clearing);
+    if (line) subtract(out, sampleRateHz, line);
+  }
+  return out;
+}
+
+interface HumSine {
+  frequencyHz: number;
+  /** Amplitude with phase at time 0. */
+  re: number;
+  im: number;
+}
+
+function learned(x: Float64Array, rate: number, hz: number, clearing: HumClearing): HumSine | null {
+  const { isClear, wantedAt } = clearing;
+  const wanted = wantedAt?.(hz);
+  const blocks: Array<{ at: number; re: number; im: number }> = [];
+  const count = Math.floor(x.length / rate / BLOCK_SECONDS);
+  for (let b = 0; b < count; b++) {
+    const at = (b + 0.5) * BLOCK_SECONDS;
+    if (wanted !== undefined && Math.abs(at - wanted) > LEARNED_WITHIN_SECONDS) continue;
+    if (isClear?.(at, hz) === false) continue;
+    blocks.push({ at, ...mixed(x, rate, hz, b) });
+  }
+  if (blocks.length < FEWEST_BLOCKS) return null;
+  const sum = (offHz: number) => {
+    let [re, im] = [0, 0];
+    for (const block of blocks) {
+      const [c, s] = [Math.cos(2 * Math.PI * offHz * block.at), Math.sin(2 * Math.PI * offHz * block.at)];
+      re += block.re * c + block.im * s;
+      im += block.im * c - block.re * s;
+    }
+    return { re: re / blocks.length, im: im / blocks.length };
+  };
+  const power = (offHz: number) => {
+    const { re, im } = sum(offHz);
+    return re * re + im * im;
+  };
+  const span = blocks.at(-1)!.at - blocks[0].at;
+  const step = 1 / (8 * span);
+  const reach = Math.ceil((MAINS_OFF * hz) / step);
+  let best = 0;
+  for (let i = -reach; i <= reach; i++) if (power(i * step) > power(best)) best = i * step;
+  best = summit(power, best, step);
+  const { re, im } = sum(best);
+  const rest = blocks.reduce((total, block) => total + block.re ** 2 + block.im ** 2, 0) / blocks.length;
+  const noise = Math.max(0, rest - re * re - im * im) / blocks.length;
+  if (re * re + im * im < STANDS_OUT ** 2 * noise) return null;
+  return { frequencyHz: hz + best, re: 2 * re, im: 2 * im };
+}
+
+/** Mean of a block turned back by a frequency. */
+function mixed(x: Float64Array, rate: number, hz: number, block: number) {
+  const from = Math.round(block * BLOCK_SECONDS * rate);
+  const to = Math.round((block + 1) * BLOCK_SECONDS * rate);
+  let [re, im] = [0, 0];
+  eachPhase(rate, hz, from, to, (i, cos, sin) => {
+    re += x[i] * cos;
+    im -= x[i] * sin;
+  });
+  return { re: re / (to - from), im: im / (to - from) };
+}
+
+/** The top of a parabola through three values about a maximum. */
+function summit(of: (at: number) => number, at: number, step: number): number {
+  const [a, b, c] = [of(at - step), of(at), of(at + step)];
+  const bend = a - 2 * b + c;
+  return bend < 0 ? at + (step * (a - c)) / (2 * bend) : at;
+}
+
+function subtract(x: Float64Array, rate: number, { frequencyHz, re, im }: HumSine): void {
+  eachPhase(rate, frequencyHz, 0, x.length, (i, cos, sin) => {
+    x[i] -= re * cos - im * sin;
+  });
+}
+
+/** So many turns in a row lose nothing that could be seen. */
+const TURNS_IN_A_ROW = 4096;
+
+/** Cosine and sine of a frequency at each sample, turned from one to the next. */
+function eachPhase(
+  rate: number,
+  hz: number,
+  from: number,
+  to: number,
+  each: (i: number, cos: number, sin: number) => void,
+): void {
+  const step = (2 * Math.PI * hz) / rate;
+  const [c, s] = [Math.cos(step), Math.sin(step)];
+  let [cos, sin] = [0, 0];
+  for (let i = from; i < to; i++) {
+    if ((i - from) % TURNS_IN_A_ROW === 0) [cos, sin] = [Math.cos(step * i), Math.sin(step * i)];
+    each(i, cos, sin);
+    const next = cos * c - sin * s;
+    sin = sin * c + cos * s;
+    cos = next;
+  }
+}
