@@ -1,10 +1,10 @@
 "use client";
 import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
 import type { Chart, Plugin } from "chart.js";
 import { useMemo, useRef, memo } from "react";
 import { Line } from "react-chartjs-2";
 import { POINTS_FROM_HZ, type RatePoint } from "@/core/measure/rate-points";
+import { ChartExports } from "./chart-exports";
 import { useChartInk } from "./chart-ink";
 import "./chart-setup";
 import { TEXT_FONT } from "./theme";
@@ -94,18 +94,7 @@ export const SpectrumChart = memo(function SpectrumChart({
           }}
         />
       </Box>
-      <Box sx={{ textAlign: "right" }}>
-        <Button
-          size="small"
-          color="inherit"
-          onClick={() => chart.current && onPng(chart.current.toBase64Image())}
-        >
-          PNG
-        </Button>
-        <Button size="small" color="inherit" onClick={onCsv}>
-          CSV
-        </Button>
-      </Box>
+      <ChartExports onPng={() => chart.current && onPng(chart.current.toBase64Image())} onCsv={onCsv} />
     </Box>
   );
 });

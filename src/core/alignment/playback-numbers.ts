@@ -86,8 +86,12 @@ function responseNumbers(
   const heard = now.tones.filter(({ index }) => meant.includes(tape.bands[index]));
   const lastHeard = ({ from, endSeconds }: ResponseRun) =>
     from === "bands" ? Math.max(-1, ...heard.map((one) => one.endSeconds)) : endSeconds;
-  const latest = now.responses.toSorted((a, b) => lastHeard(b) - lastHeard(a)).at(0) ?? null;
-  const run = now.responses.find(({ from }) => from === wanted) ?? latest;
+  // a single level band is no response where there is another
+  const runs = now.responses.filter(
+    ({ channels: [first] }) => now.responses.length === 1 || first.points.length > 1,
+  );
+  const latest = runs.toSorted((a, b) => lastHeard(b) - lastHeard(a)).at(0) ?? null;
+  const run = runs.find(({ from }) => from === wanted) ?? latest;
   const freshBands = heard.filter(({ fresh }) => fresh).map(({ index }) => tape.bands[index]);
   const isFresh = (point: ResponsePoint | null) =>
     point !== null &&
@@ -100,7 +104,7 @@ function responseNumbers(
   const mono = machine.channels === 1;
   return {
     from: run?.from ?? null,
-    sources: now.responses.map(({ from }) => from),
+    sources: runs.map(({ from }) => from),
     referenceHz: run?.referenceHz ?? null,
     channels: (run?.channels ?? []).slice(0, mono ? 1 : 2).map(({ channel, points }) => {
       const judged = judgeResponse(points, corridor);

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { readResponseCsv } from "./response-csv";
+import { readResponseCsv, responseCsv } from "./response-csv";
 
 describe("a response curve as CSV", () => {
   it("comes back in the order of frequency, decimal commas and minus signs of every kind", () => {
@@ -10,6 +10,26 @@ describe("a response curve as CSV", () => {
       { frequencyHz: 63, levelDb: -1.25 },
       { frequencyHz: 1000, levelDb: -0.5, uncertaintyDb: 0.3 },
     ]);
+  });
+
+  it("what is written can be read again, one channel at a time", () => {
+    const point = {
+      frequencyHz: 10_000,
+      levelDb: -1.2345,
+      spreadDb: 0.1,
+      uncertaintyDb: 0.3,
+      rawDb: -21.2,
+      bandLevelDb: -20,
+      certificateDb: 0,
+      fringingDb: 0,
+      equalisationDb: 0,
+    };
+    const left = { channel: "left", points: [point] };
+    expect(readResponseCsv(responseCsv([left]))).toEqual([
+      { frequencyHz: 10_000, levelDb: -1.2345, uncertaintyDb: 0.3 },
+    ]);
+    const both = responseCsv([left, { channel: "right", points: [point] }]);
+    expect(() => readResponseCsv(both)).toThrow(/more than one channel \(left, right\)/);
   });
 
   it.each<[string, string, RegExp]>([

@@ -1,5 +1,7 @@
+import Papa from "papaparse";
 import { z } from "zod";
 import type { CurvePoint } from "@/core/advice/response-doctor";
+import type { ResponsePoint } from "@/core/measure/response";
 import { csvRows } from "./csv-rows";
 import { firstIssue, ImportError, MOST_TEXT_BYTES } from "./import-error";
 
@@ -14,9 +16,16 @@ const rowSchema = z.object({
   uncertaintyDb: decimal.pipe(z.number().min(0).max(20)).optional(),
 });
 
+/** Every point of each channel as CSV (RFC 4180), a row each, with what was taken away, numbers unrounded. */
+export const responseCsv = (channels: ReadonlyArray<{ channel: string; points: ResponsePoint[] }>): string =>
+  Papa.unparse(
+    channels.flatMap(({ channel, points }) => points.map((point) => ({ channel, ...point }))),
+    { newline: "\r\n" },
+  );
+
 /**
  * Reads a response curve: a first row of names (frequencyHz, levelDb, and perhaps uncertaintyDb, ± at 95 %), a point a
- * row, in any order. All of it or nothing.
+ * row, in any order, of one channel. All of it or nothing.
  * @throws ImportError naming the row and what is wrong with it
  */
 export function readResponseCsv(text: string): CurvePoint[] {
@@ -25,6 +34,11 @@ export function readResponseCsv(text: string): CurvePoint[] {
   const data = csvRows(text);
   if (data.length === 0 || !("frequencyHz" in data[0] && "levelDb" in data[0]))
     throw new ImportError("This is not a response curve: its first row must be frequencyHz,levelDb.");
+  const channels = [...new Set(data.map(({ channel }) => channel ?? ""))];
+  if (channels.length > 1)
+    throw new ImportError(
+      `The file holds more than one channel (${channels.slice(0, 4).join(", ")}): keep the rows of one.`,
+    );
   const points = data.map((row, i) => {
     const cells = Object.fromEntries(Object.entries(row).filter(([, cell]) => cell?.trim()));
     const parsed = rowSchema.safeParse(cells);

@@ -8,6 +8,7 @@ import {
   bandName,
   certifiedFrequencyHz,
   timeConstants,
+  type Band,
   type ReferenceTape,
 } from "@/core/reference/reference-tape";
 import { LivePlayback } from "./live-playback";
@@ -20,6 +21,7 @@ import { transportView, type Geometry, type TransportView } from "./transport-vi
 
 export interface BandNow {
   index: number;
+  kind: Band["kind"];
   name: string;
   /** How long it has been playing without a break. */
   seconds: number;
@@ -307,6 +309,7 @@ export class LiveListening {
     this.band = playing
       ? {
           index: playing.index,
+          kind: tape.bands[playing.index].kind,
           name: bandName(tape.bands[playing.index]),
           seconds: playing.endSeconds - playing.startSeconds,
         }

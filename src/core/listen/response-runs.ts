@@ -30,6 +30,8 @@ export interface ResponseRun {
 const LIKELY_SAMPLES = 20;
 /** Middle of what references are taken at where a tape says nothing else. */
 const USUAL_REFERENCE_HZ = 400;
+/** Shorter waves than this are beyond any tape: what a sweep or noise gives there is hiss. */
+const SHORTEST_MICROMETRES = 3;
 /** Chance makes one band of noise a poor reference: those within half an octave together are a better one. */
 const NOISE_REFERENCE_OCTAVES = 0.5;
 
@@ -65,8 +67,13 @@ export function responseRuns(
       fresh: true,
     });
   }
+  const highestHz = (tape.speedCmPerS * 1e4) / SHORTEST_MICROMETRES;
   const fromWide = wide
-    .filter(({ levels }) => levels.length > 0 && levels[0].length > 0)
+    .map(({ levels, ...band }) => ({
+      ...band,
+      levels: levels.map((channel) => channel.filter(({ frequencyHz }) => frequencyHz <= highestHz)),
+    }))
+    .filter(({ levels: [first] }) => first !== undefined && first.length > 0)
     .map(({ band, levels, endSeconds, whole, fresh }): ResponseRun => {
       const isNoise = band.kind === "noise";
       const own = chosen && !isNoise ? chosen.reference : null;

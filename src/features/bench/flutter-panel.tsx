@@ -8,7 +8,7 @@ import type { ScrapeFlutter } from "@/core/measure/scrape-meter";
 import type { RatePoint } from "@/core/measure/rate-points";
 import { READING_FONT } from "@/ui/theme";
 import { SpectrumChart, type SpectrumMark } from "@/ui/spectrum-chart";
-import { download } from "../job/download";
+import { download, downloadUrl } from "../job/download";
 
 const METERS: Array<[FlutterMeter, string]> = [
   ["peak", "peak"],
@@ -33,12 +33,7 @@ export const FlutterPanel = memo(function FlutterPanel({ flutter, points, meter,
       Papa.unparse(points.map(({ rateHz, percent }) => ({ rateHz, peakPercent: percent }))),
       "text/csv",
     );
-  const png = (url: string) => {
-    const link = document.createElement("a");
-    link.href = url;
-    link.download = "rate-spectrum.png";
-    link.click();
-  };
+  const png = (url: string) => downloadUrl("rate-spectrum.png", url);
   return (
     <Box>
       <Box

@@ -37,12 +37,12 @@ export function SourceBar({ listener, firstButton, guideOn, onGuide, onPractice 
         gap: 1,
         px: 2.5,
         py: 0.75,
-        "& .MuiButton-root": { px: 1, minWidth: 0 },
+        "& .MuiButton-root": { px: 1, minWidth: 0, flexShrink: 0 },
         minHeight: 58,
         borderTop: 1,
         borderColor: "divider",
         bgcolor: "background.paper",
-        flexWrap: "wrap",
+        flexWrap: { xs: "wrap", lg: "nowrap" },
       }}
     >
       <Box sx={{ fontWeight: 700 }}>{kind ? NAMES[kind] : "No source"}</Box>
@@ -59,7 +59,15 @@ export function SourceBar({ listener, firstButton, guideOn, onGuide, onPractice 
       )}
       {live && <Levels channels={live.channels} />}
       {live?.band && (
-        <Box sx={{ color: "text.secondary", whiteSpace: "nowrap" }}>
+        <Box
+          sx={{
+            color: "text.secondary",
+            whiteSpace: "nowrap",
+            minWidth: 0,
+            overflow: "hidden",
+            textOverflow: "ellipsis",
+          }}
+        >
           band {live.band.index + 1}: <b>{live.band.name}</b>
         </Box>
       )}
@@ -109,7 +117,7 @@ function problemOf({ measured, check, live, playback }: ListenerState): string |
   if (silent) return `${silent.says}: ${silent.advice}`;
   const [fault] = faults;
   // a band of the tape plays, if not the one for speed
-  if (playback?.playing && live?.band) return undefined;
+  if (live?.band && (playback?.playing || live.band.kind !== "tone")) return undefined;
   return measured?.problems[0] ?? live?.tapeDoubt ?? (fault && `${fault.says}. ${fault.advice}`) ?? undefined;
 }
 

@@ -5,11 +5,16 @@ export const download = (name: string, text: string, type: string): void =>
 /** Hands bytes to the browser as a file to save. */
 export function downloadBlob(name: string, blob: Blob): void {
   const url = URL.createObjectURL(blob);
+  downloadUrl(name, url);
+  setTimeout(() => URL.revokeObjectURL(url), 10_000);
+}
+
+/** Hands what lies behind a URL, a picture's data for one, to the browser as a file to save. */
+export function downloadUrl(name: string, url: string): void {
   const link = document.createElement("a");
   link.href = url;
   link.download = fileName(name);
   link.click();
-  setTimeout(() => URL.revokeObjectURL(url), 10_000);
 }
 
 /** A file name without anything that a file system might object to. */

@@ -10,6 +10,8 @@ import type { ResponsePoint } from "@/core/measure/response";
 import { fixed } from "@/core/formats/number-text";
 import { ResponseChart, type ResponseLine } from "@/ui/response-chart";
 import { VerdictMark } from "@/ui/verdict-mark";
+import { responseCsv } from "@/core/formats/response-csv";
+import { download, downloadUrl } from "@/features/job/download";
 import type { JobView } from "@/features/job/use-job-records";
 import type { ListenerState } from "../use-listener";
 import { BandTable } from "./band-table";
@@ -65,6 +67,7 @@ export function ResponsePanel({ view, numbers, listener, side, absent, onReadFro
     [channels, found, other],
   );
   const worst = worstOf(channels);
+  const name = `${view.job.number} response${side ? ` ${side}` : ""}`;
   return (
     <>
       <Figure
@@ -123,7 +126,20 @@ export function ResponsePanel({ view, numbers, listener, side, absent, onReadFro
         </Box>
       </Box>
       {shown === "curve" && (
-        <ResponseChart label="Response of each channel" lines={lines} corridor={corridor} height={230} />
+        <ResponseChart
+          label="Response of each channel"
+          lines={lines}
+          corridor={corridor}
+          height={222}
+          exports={
+            channels.length === 0
+              ? undefined
+              : {
+                  onPng: (url) => downloadUrl(`${name}.png`, url),
+                  onCsv: () => download(`${name}.csv`, responseCsv(channels), "text/csv"),
+                }
+          }
+        />
       )}
       {shown === "bands" && <BandTable channels={channels} />}
       {shown === "what it means" && (
