@@ -1,5 +1,7 @@
 import "@fontsource-variable/atkinson-hyperlegible-mono/wght.css";
 import "@fontsource-variable/atkinson-hyperlegible-next/wght.css";
+import "@fontsource-variable/noto-sans-mono/wght.css";
+import "@fontsource-variable/noto-sans/wght.css";
 import { AppRouterCacheProvider } from "@mui/material-nextjs/v16-appRouter";
 import type { Metadata } from "next";
 import { connection } from "next/server";

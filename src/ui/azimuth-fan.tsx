@@ -21,7 +21,7 @@ interface AzimuthFanProps {
 
 const WIDTH = 430;
 const HEIGHT = 300;
-const LEFT = 58;
+const LEFT = 66;
 const RIGHT = 14;
 const TOP = 16;
 const BOTTOM = 34;
@@ -40,7 +40,7 @@ export function AzimuthFan({ tones, delaySeconds, judgedHz, limitDegrees = null 
   const x = (hz: number) => LEFT + (hz / last) * (WIDTH - LEFT - RIGHT);
   const y = (degrees: number) => TOP + ((high - degrees) / (high - low)) * (HEIGHT - TOP - BOTTOM);
   const wedge = limitDegrees === null ? 0 : (limitDegrees * last) / TEN_KHZ;
-  const judged = tones.find(({ frequencyHz }) => Math.abs(frequencyHz / judgedHz - 1) < 0.03);
+  const judged = tones.findLast(({ frequencyHz }) => Math.abs(frequencyHz / judgedHz - 1) < 0.03);
   return (
     <svg
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
@@ -64,13 +64,13 @@ export function AzimuthFan({ tones, delaySeconds, judgedHz, limitDegrees = null 
             y2={y(degrees)}
             stroke={degrees === 0 ? SOFT : token("line")}
           />
-          <text x={LEFT - 8} y={y(degrees) + 5} textAnchor="end" fontSize={13} fill={SOFT}>
+          <text x={LEFT - 8} y={y(degrees) + 5} textAnchor="end" fontSize={16} fill={SOFT}>
             {degrees < 0 ? `−${-degrees}` : degrees}°
           </text>
         </g>
       ))}
       {KHZ.filter((hz) => hz < last).map((hz) => (
-        <text key={hz} x={x(hz)} y={HEIGHT - 10} textAnchor="middle" fontSize={13} fill={SOFT}>
+        <text key={hz} x={x(hz)} y={HEIGHT - 10} textAnchor="middle" fontSize={16} fill={SOFT}>
           {hz === 0 ? "0" : `${hz / 1000} kHz`}
         </text>
       ))}
@@ -81,12 +81,12 @@ export function AzimuthFan({ tones, delaySeconds, judgedHz, limitDegrees = null 
           x2={x(last)}
           y2={y(360 * last * delaySeconds)}
           stroke={token("oxide")}
-          strokeWidth={2}
+          strokeWidth={3}
           strokeDasharray="6 4"
         />
       )}
       {lastDrawn(tones, judged).map((tone) => (
-        <g key={`${tone.frequencyHz} ${tone.phaseDegrees}`} stroke={INK} strokeWidth={2}>
+        <g key={`${tone.frequencyHz} ${tone.phaseDegrees}`} stroke={INK} strokeWidth={2.5}>
           <line
             x1={x(tone.frequencyHz)}
             x2={x(tone.frequencyHz)}
@@ -96,7 +96,7 @@ export function AzimuthFan({ tones, delaySeconds, judgedHz, limitDegrees = null 
           <circle
             cx={x(tone.frequencyHz)}
             cy={y(tone.phaseDegrees)}
-            r={tone === judged ? 8 : 5}
+            r={tone === judged ? 10 : 6}
             fill={tone === judged && !tone.old ? INK : token("leader")}
             strokeDasharray={tone.old ? "2 2" : undefined}
           />
@@ -111,7 +111,7 @@ const lastDrawn = (tones: FanTone[], judged: FanTone | undefined) =>
   tones.toSorted((a, b) => Number(a === judged) - Number(b === judged));
 
 const STEPS = [5, 10, 15, 30, 45, 90, 180, 360, 720];
-const MOST_TICKS = 7;
+const MOST_TICKS = 6;
 
 function ticksBetween(low: number, high: number): number[] {
   const step = STEPS.find((one) => (high - low) / one <= MOST_TICKS) ?? 720;

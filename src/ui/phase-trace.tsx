@@ -11,6 +11,9 @@ interface PhaseTraceProps {
 
 const SIZE = 220;
 const MIDDLE = SIZE / 2;
+const LABEL = 30;
+/** As large as other labels, however small the picture is. */
+const TEXT_PIXELS = 13;
 const REACH = 88;
 const TRACES = 8;
 const POINTS = 72;
@@ -34,7 +37,7 @@ export function PhaseTrace({ track, levelRatio, size = SIZE }: PhaseTraceProps) 
     .join("");
   const edge = MIDDLE - REACH;
   return (
-    <svg viewBox={`0 0 ${SIZE} ${SIZE + 26}`} width={size} role="img" aria-label="Left against right">
+    <svg viewBox={`0 0 ${SIZE} ${SIZE + LABEL}`} width={size} role="img" aria-label="Left against right">
       <rect x={8} y={8} width={SIZE - 16} height={SIZE - 16} rx={8} fill="none" stroke={token("line")} />
       <line
         x1={edge}
@@ -46,7 +49,13 @@ export function PhaseTrace({ track, levelRatio, size = SIZE }: PhaseTraceProps) 
         strokeDasharray="2 5"
       />
       <path d={path} fill="none" stroke={INK} strokeWidth={1.3} opacity={0.8} />
-      <text x={MIDDLE} y={SIZE + 16} textAnchor="middle" fontSize={13} fill={SOFT}>
+      <text
+        x={MIDDLE}
+        y={SIZE + 0.7 * LABEL}
+        textAnchor="middle"
+        fontSize={(TEXT_PIXELS * SIZE) / size}
+        fill={SOFT}
+      >
         left across, right up
       </text>
     </svg>

@@ -53,8 +53,9 @@ const lamp: Tokens = {
   stale: "#a3a9b0",
 };
 
-export const TEXT_FONT = '"Atkinson Hyperlegible Next Variable", system-ui, sans-serif';
-export const READING_FONT = '"Atkinson Hyperlegible Mono Variable", ui-monospace, monospace';
+// the second of each has the prime, micro, ohm and Greek letters that the first one lacks
+export const TEXT_FONT = '"Atkinson Hyperlegible Next Variable", "Noto Sans Variable", sans-serif';
+export const READING_FONT = '"Atkinson Hyperlegible Mono Variable", "Noto Sans Mono Variable", monospace';
 
 export const theme = createTheme({
   cssVariables: { cssVarPrefix: "unzel", colorSchemeSelector: "data-theme" },

@@ -80,12 +80,15 @@ describe("the tones of a tape while it plays", () => {
       bench.hear(1);
       expect(bench.now!.playing!.before!.phaseDegrees!).toBeGreaterThan(500);
       bench.live.mark();
-      const { phase, tones } = bench.hear(5);
+      const { phase, tones, azimuth } = bench.hear(5);
       // 26′ − 0.55 turns of 40′ are 4′: 79°
       expect(phase!.degrees).toBeGreaterThan(70);
       expect(phase!.degrees).toBeLessThan(90);
       expect(phase).toMatchObject({ counted: true, settled: true });
       expect(tones.filter(({ fresh }) => fresh).map(({ index }) => index)).toEqual([3]);
+      // the one tone that was heard since tells no cycles, but they were followed
+      expect(azimuth).toMatchObject({ resolved: true, doubt: null });
+      expect(azimuth!.tiltArcMinutes!).toBeCloseTo(4, 0);
     },
   );
 

@@ -5,7 +5,7 @@ import { cyclesCounted, judgedTone } from "./ladder";
 import type { HeardBands } from "./heard-bands";
 import type { HeardTone, PhaseAt10kHz, PlaybackNow, PlayingTone, Stand, ToneNow } from "./playback-now";
 import { PeakHold } from "./peak-hold";
-import { azimuthView, type AzimuthView, type HeadTracks } from "./playback-view";
+import { azimuthView, withKnownPhase, type AzimuthView, type HeadTracks } from "./playback-view";
 import { responseRuns } from "./response-runs";
 import { steadyFrames } from "./steady-frames";
 import type { TimeConstants } from "@/core/standards/equalisation";
@@ -275,11 +275,15 @@ export class LivePlayback {
         // a tone that moves is followed; what is kept of it is how it stood before
         if (index !== this.playing?.index || this.steadyAt === this.lastUpdate)
           this.counted.set(index, phaseDegrees);
+    const phase = this.phaseOf(azimuth);
     return {
       tones,
       playing: this.playing,
-      azimuth,
-      phase: this.phaseOf(azimuth),
+      azimuth:
+        azimuth && phase?.counted && !azimuth.resolved
+          ? withKnownPhase(azimuth, phase, tracks, speedCmPerS)
+          : azimuth,
+      phase,
       responses: responseRuns(
         tones.filter(({ index }) => index >= 0),
         wide,

@@ -1,5 +1,5 @@
 import { explainResponse, FEWEST_POINTS, type ResponseFindings } from "@/core/advice/response-doctor";
-import { azimuthOf, monoSumDb, type Azimuth, type LadderTone } from "@/core/measure/azimuth";
+import { azimuthOf, monoSumDb, tiltOf, type Azimuth, type LadderTone } from "@/core/measure/azimuth";
 import type { ResponsePoint } from "@/core/measure/response";
 import { timeConstants, type ReferenceTape } from "@/core/reference/reference-tape";
 import type { TimeConstants } from "@/core/standards/equalisation";
@@ -63,15 +63,38 @@ export function azimuthView(
   const azimuth = azimuthOf(ladder, { spacingMm, speedCmPerS });
   const top = tones.find(({ frequencyHz }) => Math.abs(frequencyHz / TEN_KHZ - 1) < NEAR_10_KHZ);
   const delay = azimuth.delaySeconds ?? (top ? top.phaseDegrees / 360 / top.measuredHz : null);
-  const { tiltArcMinutes } = azimuth;
   return {
     ...azimuth,
     tones,
     monoSumDbAt10kHz: delay === null ? null : monoSumDb(delay, TEN_KHZ),
-    trackLossDbAt10kHz:
-      tiltArcMinutes === null
-        ? null
-        : azimuthLossDb(tiltArcMinutes, widthMm, wavelengthMicrometres(speedCmPerS, TEN_KHZ)),
+    trackLossDbAt10kHz: trackLossDb(azimuth.tiltArcMinutes, widthMm, speedCmPerS),
+  };
+}
+
+const trackLossDb = (tiltArcMinutes: number | null, widthMm: number, speedCmPerS: number) =>
+  tiltArcMinutes === null
+    ? null
+    : azimuthLossDb(tiltArcMinutes, widthMm, wavelengthMicrometres(speedCmPerS, TEN_KHZ));
+
+/** The ladder where its whole cycles are known from elsewhere: from having followed a turn through them. */
+export function withKnownPhase(
+  view: AzimuthView,
+  at10kHz: { degrees: number; uncertaintyDegrees: number },
+  { widthMm, spacingMm }: HeadTracks,
+  speedCmPerS: number,
+): AzimuthView {
+  const perDegree = 1 / 360 / TEN_KHZ;
+  const delaySeconds = at10kHz.degrees * perDegree;
+  const tiltArcMinutes = tiltOf(delaySeconds, { spacingMm, speedCmPerS });
+  return {
+    tones: view.tones,
+    delaySeconds,
+    delayUncertaintySeconds: at10kHz.uncertaintyDegrees * perDegree,
+    tiltArcMinutes,
+    resolved: true,
+    doubt: null,
+    monoSumDbAt10kHz: monoSumDb(delaySeconds, TEN_KHZ),
+    trackLossDbAt10kHz: trackLossDb(tiltArcMinutes, widthMm, speedCmPerS),
   };
 }
 

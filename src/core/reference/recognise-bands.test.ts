@@ -112,3 +112,23 @@ it("a certificate's frequency is what the speed is counted from", () => {
   const [segment] = heard([1]);
   expect(recogniseBands([{ ...segment, frequencyHz: 3150 * 1.005 }], certified).speedRatio).toBeCloseTo(1, 9);
 });
+
+it("a long tone that was turned up and down in the middle is still its band, and no other tape's", () => {
+  const tape = { ...TAPE, bands: [band(315, -10, 8), band(10_000, -10, 600)] };
+  const piece = (startSeconds: number, endSeconds: number, leftDb: number): HeardSegment => ({
+    kind: "tone",
+    startSeconds,
+    endSeconds,
+    frequencyHz: 10_000,
+    toFrequencyHz: 0,
+    leftDb,
+    rightDb: leftDb,
+  });
+  const pieces = [piece(0, 5, -22), piece(5.2, 9, -36), piece(9.1, 12, -44), piece(12.2, 14, -23)];
+  const { bands, repeats, doubt, strangers } = recogniseBands(pieces, tape);
+  expect([...bands, ...repeats].map(({ index }) => index)).toEqual([1, 1, 1, 1]);
+  expect(strangers).toEqual([]);
+  expect(doubt).toBeNull();
+  const other = recogniseBands([{ ...piece(0, 9, -22), frequencyHz: 700 }], tape);
+  expect(other.doubt).toMatch(/no band like the 700 Hz/);
+});

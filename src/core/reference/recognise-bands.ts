@@ -38,6 +38,11 @@ const SKIPPED_BAND = 0.12;
 const REWIND = 1.2;
 const RESUMED = 0.3;
 const LONGER_THAN_BAND = 1.25;
+/** A tone that has played so long is as likely a band of ten minutes as one of half a minute. */
+const LONG_ENOUGH_SECONDS = 30;
+/** What goes on with so little between is the same play: its level was turned, or it dropped out. */
+const CONTINUED = 0.02;
+const CONTINUED_SECONDS = 1;
 
 /**
  * Finds which band of a tape each heard segment is: frequencies must fit with one tape speed within ±7 %, levels
@@ -155,7 +160,7 @@ function worth(
   const seconds = segment.endSeconds - segment.startSeconds;
   // silence runs on into whatever else is silent
   if (band.kind !== "silence" && seconds * ratio > LONGER_THAN_BAND * band.seconds + 1) return null;
-  const share = Math.min(1, (seconds * ratio) / band.seconds);
+  const share = Math.min(1, (seconds * ratio) / Math.min(band.seconds, LONG_ENOUGH_SECONDS));
   if (band.kind === "tone" || band.kind === "sweep") {
     const off = fitsFrequency(segment, band, ratio);
     const tolerance = band.kind === "sweep" ? 0.2 : FREQUENCY_TOLERANCE;
@@ -189,7 +194,9 @@ function bestPath(segments: HeardSegment[], bands: Band[], ratio: number, gainDb
       if (gain === null) return;
       let [score, from] = [gain, -1];
       states.forEach((state, s) => {
-        const reached = state.score + gain - stepPrice(state.band, j);
+        const pause = segment.startSeconds - segments[state.segment].endSeconds;
+        const price = state.band === j && pause < CONTINUED_SECONDS ? CONTINUED : stepPrice(state.band, j);
+        const reached = state.score + gain - price;
         if (reached > score) [score, from] = [reached, s];
       });
       here.push({ segment: i, band: j, score, from });
@@ -211,7 +218,10 @@ function stepPrice(before: number, after: number): number {
   return after === before ? RESUMED : REWIND;
 }
 
-function doubtOf(matched: HeardSegment[], strangers: HeardSegment[], tape: ReferenceTape): string | null {
+function doubtOf(matched: HeardSegment[], others: HeardSegment[], tape: ReferenceTape): string | null {
+  const strangers = others.filter((tone) =>
+    tape.bands.every((band) => band.kind !== "tone" || fitsFrequency(tone, band, 1) > Math.log(FASTEST)),
+  );
   const seconds = (list: HeardSegment[]) =>
     list.reduce((total, { startSeconds, endSeconds }) => total + endSeconds - startSeconds, 0);
   if (seconds(strangers) < 2.5 || seconds(strangers) < seconds(matched)) return null;

@@ -8,7 +8,7 @@ import { readingVerdict } from "@/core/alignment/station-state";
 import { verdictOf } from "@/core/alignment/verdict";
 import { fixed, THIN_SPACE, withUncertainty } from "@/core/formats/number-text";
 import { cyclesCounted, judgedTone } from "@/core/listen/ladder";
-import { AzimuthFan } from "@/ui/azimuth-fan";
+import { AzimuthFan, type FanTone } from "@/ui/azimuth-fan";
 import { PeakCurve } from "@/ui/peak-curve";
 import { PhaseTrace } from "@/ui/phase-trace";
 import { READING_FONT } from "@/ui/theme";
@@ -24,6 +24,8 @@ interface AzimuthPanelProps {
   search: { peak: PeakAdvice | null; levels: ScrewLevel[]; turns: number; onClear(): void } | null;
   absent: string;
 }
+
+const TEN_KHZ = 10_000;
 
 /** The phase at 10 kHz, the fan of the ladder and the X-Y trace; with one channel, the loudest point of the treble. */
 export function AzimuthPanel({ view, numbers, search, absent }: AzimuthPanelProps) {
@@ -44,6 +46,14 @@ function ByPhase({ view, numbers, absent }: Omit<AzimuthPanelProps, "search">) {
   const freshOnes = new Set(now?.tones.filter((tone) => tone.fresh).map(({ index }) => index));
   const playing = now?.playing ?? null;
   const levels = playing?.levelsDbfs ?? [0, 0];
+  const fan: FanTone[] = tones.map((tone) => ({ ...tone, old: !freshOnes.has(tone.index) }));
+  // while a screw is turned the tone that plays stands elsewhere than it was measured
+  if (phase?.counted && judged && !freshOnes.has(judged.index))
+    fan.push({
+      frequencyHz: judged.frequencyHz,
+      phaseDegrees: (phase.degrees * judged.frequencyHz) / TEN_KHZ,
+      spreadDegrees: 0,
+    });
   const usual = usualWander(machine.dualCapstan ?? false, job.speedCmPerS);
   return (
     <>
@@ -62,7 +72,7 @@ function ByPhase({ view, numbers, absent }: Omit<AzimuthPanelProps, "search">) {
         <Box sx={{ display: "flex", columnGap: 2, alignItems: "center", flexWrap: "wrap", minHeight: 0 }}>
           <Box sx={{ flex: "1 1 340px", maxWidth: 430 }}>
             <AzimuthFan
-              tones={tones.map((tone) => ({ ...tone, old: !freshOnes.has(tone.index) }))}
+              tones={fan}
               delaySeconds={azimuth.delaySeconds}
               judgedHz={judged.frequencyHz}
               limitDegrees={limit}

@@ -152,7 +152,9 @@ function MeterCheck({
       aria-label="Meters of the machine"
       sx={{ display: "flex", flexWrap: "wrap", columnGap: 2, alignItems: "center" }}
     >
-      <Box sx={{ fontWeight: 600, color: "text.secondary" }}>The machine&apos;s own meter shows, dB</Box>
+      <Box sx={{ fontWeight: 600, color: "text.secondary", flexBasis: "100%" }}>
+        The machine&apos;s own meter shows, dB
+      </Box>
       {level.channels.map(({ channel, errorDb, uncertaintyDb }) => {
         const value = Number((typed[channel] ?? "").replace(",", ".").replace("−", "-"));
         const empty = !typed[channel]?.trim();
