@@ -85,8 +85,8 @@ export function AzimuthFan({ tones, delaySeconds, judgedHz, limitDegrees = null 
           strokeDasharray="6 4"
         />
       )}
-      {lastDrawn(tones, judged).map((tone) => (
-        <g key={`${tone.frequencyHz} ${tone.phaseDegrees}`} stroke={INK} strokeWidth={2.5}>
+      {lastDrawn(tones, judged).map((tone, i) => (
+        <g key={i} stroke={INK} strokeWidth={2.5}>
           <line
             x1={x(tone.frequencyHz)}
             x2={x(tone.frequencyHz)}

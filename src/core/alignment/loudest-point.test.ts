@@ -4,6 +4,8 @@ import { azimuthLossDb } from "@/core/workshop/tape-losses";
 import { aReading, anAdjustment } from "@/testing/records";
 import { advisePeak, screwLevels, type ScrewLevel } from "./loudest-point";
 
+const HEADS = 25;
+
 describe("the search for the loudest point", () => {
   it("begins with a trial turn", () => {
     expect(advisePeak([])).toMatchObject({ kind: "trial", side: null });
@@ -31,7 +33,8 @@ describe("the search for the loudest point", () => {
     const past = advisePeak(points);
     expect(past).toMatchObject({ kind: "turn", side: "past" });
     expect(past.turns).toBeCloseTo(-0.2, 1);
-    expect(past.gainDb).toBeCloseTo(-10 - hill(0.4), 1);
+    // three levels leave open how much slack the screw has
+    expect(Math.abs(past.gainDb! - (-10 - hill(0.4)))).toBeLessThan(0.5);
     expect(advisePeak([points[2], points[1], points[0]])).toMatchObject({ side: "before" });
     expect(advisePeak([...points, { turns: 0.2, levelDb: -10 }])).toMatchObject({
       kind: "leave",
@@ -39,24 +42,47 @@ describe("the search for the loudest point", () => {
     });
   });
 
-  it("finds the top of the azimuth loss of 60 mono heads from anywhere on its main lobe, in spite of a wandering level", () => {
+  it.each<[string, number]>([
+    ["without slack", 0],
+    ["with 11° of slack", 0.03],
+    ["with 22° of slack", 0.06],
+  ])("finds the top of the azimuth loss of mono heads %s, from anywhere on its main lobe", (_, slack) => {
     const random = new SeededRandom(8);
-    for (let i = 0; i < 60; i++) {
+    let all = 0;
+    for (let i = 0; i < HEADS; i++) {
       const arcMinutesPerTurn = 25 + 30 * random.uniform();
       const tilt = (3 + 5 * random.uniform()) * (random.uniform() < 0.5 ? -1 : 1);
-      const level = (turns: number) =>
-        -20 + azimuthLossDb(tilt + arcMinutesPerTurn * turns, 1.5, 4.76) + 0.03 * random.normal();
-      const points: ScrewLevel[] = [{ turns: 0, levelDb: level(0) }];
+      const lag = slack * random.uniform();
+      let [slot, spindle] = [0, 0];
+      const turn = (turns: number) => {
+        slot += turns;
+        spindle = Math.max(slot - lag, Math.min(slot - lag + slack, spindle));
+      };
+      const level = () =>
+        -20 + azimuthLossDb(tilt + arcMinutesPerTurn * spindle, 1.5, 4.76) + 0.03 * random.normal();
+      const points: ScrewLevel[] = [{ turns: 0, levelDb: level() }];
       let steps = 0;
-      for (; steps < 14; steps++) {
+      for (; steps < 12; steps++) {
         const advice = advisePeak(points);
         if (advice.kind === "leave") break;
-        const turns = points.at(-1)!.turns + advice.turns;
-        points.push({ turns, levelDb: level(turns) });
+        turn(advice.turns);
+        points.push({ turns: slot, levelDb: level() });
       }
-      const left = azimuthLossDb(tilt + arcMinutesPerTurn * points.at(-1)!.turns, 1.5, 4.76);
-      expect(left, `head ${i}, ${steps} turns`).toBeGreaterThan(-0.5);
+      all += steps;
+      const left = azimuthLossDb(tilt + arcMinutesPerTurn * spindle, 1.5, 4.76);
+      expect(left, `head ${i}, ${steps} turns`).toBeGreaterThan(-0.75);
     }
+    expect(all / HEADS).toBeLessThan(5);
+  });
+
+  it("back where it was the slack of the screw makes it quieter: it goes on, not nowhere", () => {
+    const { kind, turns } = advisePeak([
+      { turns: 0, levelDb: -20 },
+      { turns: 0.125, levelDb: -25.9 },
+      { turns: 0, levelDb: -20.9 },
+    ]);
+    expect(kind).toBe("turn");
+    expect(turns).toBeLessThan(-0.02);
   });
 
   it("takes its points from what was logged: each level with the screw where it stood", () => {

@@ -1,4 +1,5 @@
 import { inForce, type Adjustment, type Reading } from "./records";
+import { spindleMoves } from "./slack-model";
 
 /** Level of the treble tone with the screw so many turns clockwise from where it was first. */
 export interface ScrewLevel {
@@ -19,85 +20,150 @@ export interface PeakAdvice {
 }
 
 const TRIAL_TURNS = 0.125;
-/** Level differences below this are wander. */
-const TELLS_DB = 0.15;
 const GOOD_ENOUGH_DB = 0.1;
+/** Levels from so many places, none of them down in a null, tell a hill. */
+const FEWEST_PLACES = 3;
+const TELLS_WITHIN_DB = 12;
 const LONGEST_STEP = 0.5;
-/** A point counts as the other side of the top from so far beyond it. */
-const BRACKET_TURNS = 0.015;
-const BRACKET_STEP = 0.06;
+/** When the best guess is to stay but too much may still be lost, so far to one side tells more. */
+const EXPLORE_TURNS = 0.06;
+/** So sure it has to be on which side of the top the screw stands, before it is said. */
+const SURE = 0.9;
 
 /**
- * Where to turn an azimuth screw by the level of a treble tone alone. Three points tell
- * the hill that the azimuth loss makes; with fewer, the screw goes on the way that became louder.
+ * Where to turn an azimuth screw by the level of a treble tone alone. Every hill that the azimuth loss
+ * 20·log₁₀|sinc((x − x₀)/a)| can make over turns x of the spindle, for screws without and with slack, is weighed by how
+ * well it explains the levels; the screw goes where the least is expected to be lost.
  */
 export function advisePeak(points: ScrewLevel[]): PeakAdvice {
-  const last = points.at(-1);
-  const unknown = (kind: PeakAdvice["kind"], turns: number): PeakAdvice => ({
-    kind,
-    turns,
-    side: null,
-    gainDb: null,
-    peakTurns: null,
-  });
-  if (!last || points.length < 2) return unknown("trial", TRIAL_TURNS);
-  const top = hillTop(points);
-  if (top) {
-    const turns = top.turns - last.turns;
-    const gainDb = Math.max(0, top.levelDb - last.levelDb);
-    const near = gainDb <= GOOD_ENOUGH_DB;
-    const passed = (way: number) => points.some((point) => way * (point.turns - top.turns) > BRACKET_TURNS);
-    // a top that was not passed yet may lie farther on
-    const beyond = passed(1) ? (passed(-1) ? 0 : -1) : 1;
-    if (near && beyond !== 0)
-      return { kind: "turn", turns: beyond * BRACKET_STEP, side: "before", gainDb, peakTurns: top.turns };
-    return {
-      kind: near ? "leave" : "turn",
-      turns: near ? 0 : Math.max(-LONGEST_STEP, Math.min(LONGEST_STEP, turns)),
-      side: near ? "on it" : turns > 0 ? "before" : "past",
-      gainDb,
-      peakTurns: top.turns,
-    };
-  }
-  const best = points.reduce((a, b) => (b.levelDb > a.levelDb ? b : a));
-  if (best !== last && best.levelDb - last.levelDb > TELLS_DB) {
-    // it became quieter: back, and as far again to the other side of the best
-    const back = best.turns - last.turns;
-    return unknown("turn", Math.sign(back) * Math.min(LONGEST_STEP, 2 * Math.abs(back)));
-  }
-  const before = points.at(-2)!;
-  const way = last.turns - before.turns || TRIAL_TURNS;
-  return unknown("turn", Math.sign(way) * Math.min(LONGEST_STEP, 1.5 * Math.abs(way)));
+  const none = { side: null, gainDb: null, peakTurns: null };
+  const placesOf = (some: ScrewLevel[]) => new Set(some.map(({ turns }) => turns.toFixed(3))).size;
+  if (placesOf(points) < 2) return { kind: "trial", turns: TRIAL_TURNS, ...none };
+  const hills = likelyHills(points);
+  const lossAt = (off: number) =>
+    hills.reduce((sum, { weight, toGo, width }) => sum - weight * sincDb((off - toGo) / width), 0);
+  const here = lossAt(0);
+  const [target, least] = lowest(lossAt, hills);
+  const gainDb = here - least;
+  const before = points.at(-1)!.turns - points.at(-2)!.turns;
+  const clockwise = hills.reduce((sum, { weight, toGo }) => sum + (toGo > 0 ? weight : 0), 0);
+  const way = Math.sign(Math.abs(clockwise - 0.5) > 0.1 ? clockwise - 0.5 : before || 1);
+  const side = Math.max(clockwise, 1 - clockwise) < SURE ? null : clockwise > 0.5 ? "before" : "past";
+  const known = { gainDb, peakTurns: points.at(-1)!.turns + slotTurns(hills, target) };
+  const highest = Math.max(...points.map(({ levelDb }) => levelDb));
+  const louder = highest - points.at(-1)!.levelDb;
+  const seen = placesOf(points.filter(({ levelDb }) => levelDb > highest - TELLS_WITHIN_DB));
+  if (gainDb <= GOOD_ENOUGH_DB)
+    return seen >= FEWEST_PLACES && Math.max(here, louder) <= 3 * GOOD_ENOUGH_DB
+      ? { kind: "leave", turns: 0, side: "on it", ...known }
+      : { kind: "turn", turns: slotTurns(hills, way * EXPLORE_TURNS), side, gainDb: null, peakTurns: null };
+  const turns = Math.max(-LONGEST_STEP, Math.min(LONGEST_STEP, slotTurns(hills, target)));
+  return { kind: "turn", turns, side, ...(side === null ? { gainDb: null, peakTurns: null } : known) };
 }
 
-/**
- * Top of the hill through the points: the azimuth loss 20·log₁₀|sinc((x − x₀)/a)| over turns x, by least squares over
- * where its top x₀ is, how many turns a it is wide to its first null, and how high; null when the points make none.
- */
-function hillTop(points: ScrewLevel[]): ScrewLevel | null {
-  const turns = points.map((point) => point.turns);
-  if (new Set(turns.map((t) => t.toFixed(3))).size < 3) return null;
-  const [first, last] = [Math.min(...turns), Math.max(...turns)];
-  const levels = points.map(({ levelDb }) => levelDb);
-  // flat within what a level wanders by
-  if (Math.max(...levels) - Math.min(...levels) < TELLS_DB) return null;
-  let best = { cost: Infinity, turns: 0, levelDb: 0 };
-  for (const width of WIDTHS)
-    for (let top = first - BEYOND; top <= last + BEYOND; top += STEP) {
-      const loss = turns.map((t) => sincDb((t - top) / width));
-      const levelDb = levels.reduce((sum, level, i) => sum + level - loss[i], 0) / levels.length;
-      const cost = levels.reduce((sum, level, i) => sum + (level - levelDb - loss[i]) ** 2, 0);
-      if (cost < best.cost) best = { cost, turns: top, levelDb };
+interface Hill {
+  weight: number;
+  /** Turns of the spindle from where it stands now to the top, clockwise positive. */
+  toGo: number;
+  /** From the top to the first null. */
+  width: number;
+  /** Turns of the slot that are lost now before the spindle moves. */
+  toTakeUp: { clockwise: number; anticlockwise: number };
+}
+
+/** Turns to the first null that screws have. */
+const WIDTHS = Array.from({ length: 32 }, (_, i) => 0.12 * 1.08 ** i);
+const SLACKS = [0, 0.015, 0.03, 0.045, 0.06, 0.08, 0.1, 0.12];
+const TOP_STEP = 0.015;
+const BEYOND = 0.6;
+/** What a level wanders by; far down the hill it is steep, and a hand that turned a little more makes more of it. */
+const WANDER_DB = 0.06;
+const STEEPER = 0.004;
+/** Hills so much less likely than the best (in χ²) are forgotten. */
+const FORGOTTEN = 16;
+/** The loudest point that was seen stands on the hill itself, not on one of the lower ones beside it: share of its width. */
+const ON_THE_HILL = 0.9;
+
+function likelyHills(points: ScrewLevel[]): Hill[] {
+  const turned = points.slice(1).map(({ turns }, i) => ({ turns: turns - points[i].turns }));
+  const loudest = points.reduce((best, { levelDb }, i) => (levelDb > points[best].levelDb ? i : best), 0);
+  const hills: Array<Hill & { cost: number }> = [];
+  for (const slack of SLACKS)
+    for (const share of slack === 0 ? [0] : [0, 0.5, 1]) {
+      const { moves, lag } = spindleMoves(turned, slack, share * slack);
+      const at = [0];
+      for (const move of moves) at.push(at.at(-1)! + move);
+      const toTakeUp = { clockwise: lag, anticlockwise: slack - lag };
+      const [first, last] = [Math.min(...at) - BEYOND, Math.max(...at) + BEYOND];
+      for (const width of WIDTHS)
+        for (let top = first; top <= last; top += TOP_STEP) {
+          if (Math.abs(at[loudest] - top) > ON_THE_HILL * width) continue;
+          const cost = misfit(points, at, top, width);
+          hills.push({
+            cost,
+            weight: share === 0.5 || slack === 0 ? 1 : 0.5,
+            toGo: top - at.at(-1)!,
+            width,
+            toTakeUp,
+          });
+        }
     }
+  const least = hills.reduce((min, { cost }) => Math.min(min, cost), Infinity);
+  const likely = hills.filter(({ cost }) => cost < least + FORGOTTEN);
+  const weights = likely.map(({ cost, weight }) => weight * Math.exp((least - cost) / 2));
+  const total = weights.reduce((a, b) => a + b, 0);
+  return likely.map(({ toGo, width, toTakeUp }, i) => ({
+    weight: weights[i] / total,
+    toGo,
+    width,
+    toTakeUp,
+  }));
+}
+
+/** χ² of the levels with the spindle at those places, for a hill as high as fits best. */
+function misfit(points: ScrewLevel[], at: number[], top: number, width: number): number {
+  let [sum, total] = [0, 0];
+  const highest = Math.max(...points.map(({ levelDb }) => levelDb));
+  const rests = points.map((point, i) => {
+    const levelDb = Math.max(point.levelDb, highest + DEEPEST_DB);
+    const loss = sincDb((at[i] - top) / width);
+    const sigma = Math.hypot(WANDER_DB, STEEPER * loss * loss);
+    const weight = 1 / (sigma * sigma);
+    sum += weight * (levelDb - loss);
+    total += weight;
+    return { rest: levelDb - loss, weight };
+  });
+  const height = sum / total;
+  return rests.reduce((cost, { rest, weight }) => cost + weight * (rest - height) ** 2 - Math.log(weight), 0);
+}
+
+/** Where the least is expected to be lost, in turns of the spindle from here, and how much. */
+function lowest(lossAt: (off: number) => number, hills: Hill[]): [number, number] {
+  const [first, last] = [
+    Math.min(...hills.map(({ toGo }) => toGo)),
+    Math.max(...hills.map(({ toGo }) => toGo)),
+  ];
+  const step = Math.max(TOP_STEP / 3, (last - first) / 60);
+  let best: [number, number] = [0, lossAt(0)];
+  for (let off = first; off <= last + step / 2; off += step) {
+    const loss = lossAt(off);
+    if (loss < best[1]) best = [off, loss];
+  }
   return best;
 }
 
-const STEP = 0.01;
-const BEYOND = 0.6;
-/** Turns from the top to the first null that screws have, in steps of a twentieth. */
-const WIDTHS = Array.from({ length: 52 }, (_, i) => 0.12 * 1.05 ** i);
+/** How far the slot has to be turned for that, its slack taken up as it is likely to be. */
+function slotTurns(hills: Hill[], spindleTurns: number): number {
+  const lost = hills.reduce(
+    (sum, { weight, toTakeUp }) =>
+      sum + weight * (spindleTurns > 0 ? toTakeUp.clockwise : -toTakeUp.anticlockwise),
+    0,
+  );
+  return spindleTurns === 0 ? 0 : spindleTurns + lost;
+}
+
 /** Nulls are filled in by everything that is not ideal. */
-const DEEPEST_DB = -35;
+const DEEPEST_DB = -28;
 const sincDb = (x: number): number =>
   x === 0 ? 0 : Math.max(DEEPEST_DB, 20 * Math.log10(Math.abs(Math.sin(Math.PI * x) / (Math.PI * x)) + 1e-9));
 

@@ -63,8 +63,15 @@ export function fitSlack(turns: Turn[]): SlackModel[] {
 const weightOf = (turns: Turn[], i: number): number =>
   NEWER ** (turns.length - 1 - i) / (READING_NOISE ** 2 + (HAND * turns[i].change) ** 2);
 
-/** How far the spindle goes with each turn, when `lag` of clockwise slack is still to be taken up at first. */
-function spindleMoves(turns: Turn[], slack: number, lag: number): { moves: number[]; lag: number } {
+/**
+ * How far the spindle goes with each turn of the slot, when `lag` of clockwise slack is still to be taken up at first,
+ * and what is still to be taken up at the end.
+ */
+export function spindleMoves(
+  turns: ReadonlyArray<Pick<Turn, "turns">>,
+  slack: number,
+  lag: number,
+): { moves: number[]; lag: number } {
   const moves = turns.map(({ turns: t }) => {
     // the lag shrinks clockwise down to nought and grows anticlockwise up to the slack; the rest moves the spindle
     const after = Math.max(0, Math.min(slack, lag - t));

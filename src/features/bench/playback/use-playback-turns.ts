@@ -1,11 +1,11 @@
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { azimuthByPhase } from "@/core/alignment/limits";
 import { advisePeak, screwLevels, type PeakAdvice } from "@/core/alignment/loudest-point";
 import { advisePlayback, quantityToSet, toSet } from "@/core/alignment/playback-advice";
 import { guidanceScale, taught } from "@/core/alignment/playback-turns";
 import { decimalsOf, QUANTITIES, unitOf, type Quantity } from "@/core/alignment/quantities";
 import type { Adjuster, Circumstances, Machine, StationId } from "@/core/alignment/records";
-import { directionInWords, turnInWords, type TurnAdvice } from "@/core/alignment/turn-guidance";
+import type { TurnAdvice } from "@/core/alignment/turn-guidance";
 import { fixed } from "@/core/formats/number-text";
 import { slotOf } from "@/core/machine/practice-slots";
 import type { JobView } from "@/features/job/use-job-records";
@@ -52,8 +52,7 @@ export function usePlaybackTurns(
   const scale = guidanceScale(quantity);
   const before = adjuster ? firstTaught(prior, machine, adjuster, quantity) : [];
   const byPeak = stationId === "azimuth" && !azimuthByPhase(machine);
-  const peak =
-    byPeak && adjuster ? advisePeak(screwLevels(view.readings, view.adjustments, adjuster.id)) : null;
+  const peak = usePeak(view, byPeak ? (adjuster?.id ?? null) : null);
   const advice: TurnAdvice = peak
     ? peakAdvice(peak, numbers?.now.playing?.settled ?? true)
     : adjuster && at
@@ -87,6 +86,14 @@ export function usePlaybackTurns(
     channel: adjuster?.channel ?? null,
     peak,
   };
+}
+
+/** Where the loudest point is, worked out anew only when something was logged; null where it is not sought. */
+function usePeak({ readings, adjustments }: JobView, adjusterId: string | null): PeakAdvice | null {
+  return useMemo(
+    () => (adjusterId === null ? null : advisePeak(screwLevels(readings, adjustments, adjusterId))),
+    [adjusterId, readings, adjustments],
+  );
 }
 
 /** What the latest earlier job that turned an adjuster has taught of it. */
@@ -126,6 +133,6 @@ function peakReason({ kind, side, gainDb, turns }: PeakAdvice): string {
   if (kind === "trial")
     return "Log the level, turn a little, and log again: louder or quieter tells the way.";
   if (side === null || gainDb === null)
-    return `${turnInWords(turns)} ${directionInWords(turns)}, the way that became louder; three levels tell the top.`;
+    return `${Math.round(360 * Math.abs(turns))}°, the way that became louder; three levels tell the top.`;
   return `${Math.round(360 * Math.abs(turns))}°. The screw is ${side === "past" ? "past" : "short of"} the loudest point; ${fixed(gainDb, 1)} dB to gain.`;
 }
