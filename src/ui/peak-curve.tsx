@@ -61,7 +61,7 @@ export function PeakCurve({ levels, peakTurns, present, heldDb, side, onClear }:
             {fixed(db, 1)}
           </text>
         ))}
-        <text x={LEFT - 8} y={HEIGHT - BOTTOM + 5} textAnchor="end" fontSize={12} fill={SOFT}>
+        <text x={LEFT - 8} y={HEIGHT - 10} textAnchor="end" fontSize={13} fill={SOFT}>
           dBFS
         </text>
         {heldDb !== null && (

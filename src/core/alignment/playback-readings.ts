@@ -1,4 +1,4 @@
-import type { PlaybackNow } from "@/core/listen/playback-now";
+import type { PlaybackNow, PlayingTone } from "@/core/listen/playback-now";
 import type { ResponseSource } from "@/core/listen/response-runs";
 import type { ResponsePoint } from "@/core/measure/response";
 import { base, type LogContext } from "./log-reading";
@@ -33,18 +33,28 @@ const figures = (
       method,
     }));
 
+/** Before the screw was turned the loudest so far is only where it stands: so much may be lost, dB. */
+const PEAK_NOT_SEEN_DB = 10;
+
+/** ± dB of how far a level is below its peak. */
+export const belowPeakUncertainty = ({
+  peakSeen,
+  wanderDb,
+}: Pick<PlayingTone, "peakSeen" | "wanderDb">): number => (peakSeen ? wanderDb : PEAK_NOT_SEEN_DB);
+
 /** Azimuth as it is logged; empty when there is nothing to log. */
 export function azimuthReadings(now: PlaybackNow, machine: Machine, context: LogContext): Reading[] {
   const { phase, azimuth, playing } = now;
   if (!azimuthByPhase(machine)) {
     if (!playing) return [];
     const { levelsDbfs, heldDbfs, wanderDb, frequencyHz: nominalHz } = playing;
+    const uncertainty = belowPeakUncertainty(playing);
     const levelDbfs = meanDb(levelsDbfs);
     return figures("azimuth", context, 1, "loudest point of the treble tone", [
       {
         quantity: "azimuth.belowPeak",
         value: Math.max(0, heldDbfs - levelDbfs),
-        uncertainty: wanderDb,
+        uncertainty,
         nominalHz,
       },
       { quantity: "azimuth.treble", value: levelDbfs, uncertainty: wanderDb, nominalHz },

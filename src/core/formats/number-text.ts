@@ -31,3 +31,7 @@ export function withUncertainty(
   const shown = Math.max(uncertainty, 10 ** -decimals / 2);
   return `${fixed(value, decimals, plus)}${THIN_SPACE}±${THIN_SPACE}${shown.toFixed(decimals)}${THIN_SPACE}${unit}`;
 }
+
+/** A frequency as it is spoken: "315 Hz", "12.5 kHz". */
+export const hertzText = (hz: number, digits = 3): string =>
+  hz >= 1000 ? `${Number((hz / 1000).toPrecision(digits))} kHz` : `${Number(hz.toPrecision(digits))} Hz`;

@@ -158,9 +158,11 @@ describe("what stands and what wanders", () => {
     expect(hold.level).toBe(-Infinity);
     hold.add([...flat(10, -20), -12, -12, ...flat(10, -20)]);
     expect(hold.level).toBe(-20);
+    expect(hold.hasMoved).toBe(false);
     hold.add(flat(10, -18));
     hold.add(flat(30, -25));
     expect(hold.level).toBe(-18);
+    expect(hold.hasMoved).toBe(true);
     hold.clear();
     hold.add(flat(10, -25));
     expect(hold.level).toBe(-25);

@@ -229,6 +229,7 @@ export class LivePlayback {
       frequencyHz: band.frequencyHz,
       levelsDbfs,
       heldDbfs: this.hold.level,
+      peakSeen: this.hold.hasMoved,
       wanderDb: Math.max(...now.channels.map(({ spreadDb }) => spreadDb)),
       phaseDegrees,
       phaseTrack: now.pair?.track ?? new Float64Array(),

@@ -21,6 +21,8 @@ export interface PlayingTone {
   levelsDbfs: number[];
   /** The highest that the channels were together since the hold was begun, dBFS. */
   heldDbfs: number;
+  /** The level has been higher and lower since, so that the highest may be a peak. */
+  peakSeen: boolean;
   /** What the level wanders by, dB. */
   wanderDb: number;
   /** Phase of the last second, degrees; null for one channel. */

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { hertzText } from "@/core/formats/number-text";
 import type { TimeConstants } from "@/core/standards/equalisation";
 
 const percent = z.number().min(0).max(100);
@@ -118,7 +119,7 @@ export function timeConstants(equalisation: string | undefined, speedCmPerS: num
 
 /** "1 kHz, −10 dB" */
 export function bandName(band: Band): string {
-  const hertz = (hz: number) => (hz >= 1000 ? `${Number((hz / 1000).toPrecision(4))} kHz` : `${hz} Hz`);
+  const hertz = (hz: number) => hertzText(hz, 4);
   const level = band.levelDb === 0 ? "" : `, ${band.levelDb < 0 ? "−" : "+"}${Math.abs(band.levelDb)} dB`;
   if (band.kind === "silence") return "silence";
   if (band.kind === "noise") return `noise${level}`;

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { hertzText } from "@/core/formats/number-text";
 
 /**
  * A test sequence: what is played, exported and looked for in a recording. Levels of tones are the sine's peak in
@@ -93,7 +94,7 @@ export function segmentSeconds(segment: Segment): number {
 
 /** "1 kHz, −10 dBFS, 20 s" */
 export function segmentName(segment: Segment): string {
-  const hertz = (hz: number) => (hz >= 1000 ? `${Number((hz / 1000).toPrecision(5))} kHz` : `${hz} Hz`);
+  const hertz = (hz: number) => hertzText(hz, 5);
   const level = (db: number) => `${db < 0 ? "−" : ""}${Math.abs(db)} dBFS`;
   const side = segment.channels === "both" ? "" : `, ${segment.channels} only`;
   const what = () => {

@@ -2,12 +2,12 @@ import Box from "@mui/material/Box";
 import { usualWander } from "@/core/advice/head-hints";
 import type { PeakAdvice, ScrewLevel } from "@/core/alignment/loudest-point";
 import { azimuthByPhase, limitFor } from "@/core/alignment/limits";
-import { QUANTITIES } from "@/core/alignment/quantities";
 import { inForce, SIDES } from "@/core/alignment/records";
 import { readingVerdict } from "@/core/alignment/station-state";
 import { verdictOf } from "@/core/alignment/verdict";
-import { fixed, THIN_SPACE, withUncertainty } from "@/core/formats/number-text";
+import { fixed, hertzText, THIN_SPACE, withUncertainty } from "@/core/formats/number-text";
 import { cyclesCounted, judgedTone } from "@/core/listen/ladder";
+import { belowPeakUncertainty } from "@/core/alignment/playback-readings";
 import { AzimuthFan, type FanTone } from "@/ui/azimuth-fan";
 import { PeakCurve } from "@/ui/peak-curve";
 import { PhaseTrace } from "@/ui/phase-trace";
@@ -192,11 +192,11 @@ function ByPeak({ view, numbers, search, absent }: AzimuthPanelProps) {
         station="azimuth"
         quantity="azimuth.belowPeak"
         value={below}
-        uncertainty={playing?.wanderDb ?? 0}
+        uncertainty={playing ? belowPeakUncertainty(playing) : 0}
         settled={playing?.settled ?? false}
         ends={["loudest", "quieter"]}
         absent={playing ? "Hold on: a second makes a peak" : absent}
-        shownAs={playing ? `${Math.round(playing.frequencyHz)} Hz` : undefined}
+        shownAs={playing ? hertzText(playing.frequencyHz) : undefined}
       />
       {search && (
         <PeakCurve
@@ -209,8 +209,9 @@ function ByPeak({ view, numbers, search, absent }: AzimuthPanelProps) {
         />
       )}
       <Box sx={{ color: "text.secondary", lineHeight: 1.35 }}>
-        {QUANTITIES["azimuth.belowPeak"]}: the loudest second so far counts as the peak, so a drop-out or a
-        bump of the level does not.
+        {playing && !playing.peakSeen
+          ? "Turn the screw through the loudest point: before the level has risen and fallen, nobody knows where its peak is."
+          : "The loudest second so far counts as the peak, so a drop-out or a bump of the level does not."}
       </Box>
     </>
   );

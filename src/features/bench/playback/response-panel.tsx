@@ -6,8 +6,7 @@ import { useMemo, useState } from "react";
 import { corridorOf } from "@/core/alignment/limits";
 import { curvesOf } from "@/core/alignment/response-curves";
 import type { ResponseSource } from "@/core/listen/response-runs";
-import type { ResponsePoint } from "@/core/measure/response";
-import { fixed } from "@/core/formats/number-text";
+import { fixed, hertzText } from "@/core/formats/number-text";
 import { ResponseChart, type ResponseLine } from "@/ui/response-chart";
 import { VerdictMark } from "@/ui/verdict-mark";
 import { responseCsv } from "@/core/formats/response-csv";
@@ -82,7 +81,9 @@ export function ResponsePanel({ view, numbers, listener, side, absent, onReadFro
         ends={["dull", "bright"]}
         absent={absent}
         shownAs={
-          worst ? `${worst.channel === "both" ? "" : `${worst.channel}, `}${hertz(worst.point)}` : undefined
+          worst
+            ? `${worst.channel === "both" ? "" : `${worst.channel}, `}${hertzText(worst.point.frequencyHz)}`
+            : undefined
         }
       />
       <Box sx={{ display: "flex", gap: 1, alignItems: "center", flexWrap: "wrap" }}>
@@ -195,11 +196,6 @@ function ViewButton({ chosen, onClick, children }: { chosen: boolean; onClick():
     </Box>
   );
 }
-
-const hertz = ({ frequencyHz }: ResponsePoint) =>
-  frequencyHz >= 1000
-    ? `${Number((frequencyHz / 1000).toPrecision(3))} kHz`
-    : `${Math.round(frequencyHz)} Hz`;
 
 const line = ({ channel, points }: ResponseOfChannel): ResponseLine => ({
   label: channel === "both" ? "measured" : channel,
