@@ -116,8 +116,8 @@ export interface ListenerApi {
   explain(points: ResponsePoint[], curve: Parameters<typeof explainResponse>[1]): Promise<ResponseFindings>;
   /** Begins or ends the log of a long run. */
   watch(wanted: boolean): Promise<void>;
-  /** Something was turned just now. */
-  mark(): Promise<void>;
+  /** Something was turned just now; resolves to how often that was told, as later results have it. */
+  mark(): Promise<number>;
   /** The last seconds as a 24-bit WAV file; null when nothing is kept. */
   evidence(): Promise<{ wav: Uint8Array; seconds: number } | null>;
   /** Judges the last seconds as a tone of `toneHz` followed by silence. */

@@ -174,7 +174,7 @@ const api: ListenerApi = {
   },
 
   async mark() {
-    live?.mark();
+    return live?.mark() ?? 0;
   },
 
   async evidence() {

@@ -28,6 +28,8 @@ export interface BandNow {
 }
 
 export interface ListeningResult extends LiveResult {
+  /** How often it was told that something was turned. */
+  marks: number;
   /** Frequency that the tone is compared with: that of the band that plays. */
   nominalHz: number;
   /** Fresh twice a second, null in between. */
@@ -99,6 +101,7 @@ export class LiveListening {
   private band: BandNow | null = null;
   private doubt: string | null = null;
   private seconds = 0;
+  private marks = 0;
   private nextCheck = 0;
   private nextFinding = 0;
   private readonly playback: LivePlayback;
@@ -149,7 +152,7 @@ export class LiveListening {
   lose(samples: number): void {
     this.check.lose(samples);
     const { sampleRateHz, channelCount } = this.options;
-    if (samples > LONGEST_BRIDGED_SECONDS * sampleRateHz) this.mark();
+    if (samples > LONGEST_BRIDGED_SECONDS * sampleRateHz) this.beginAnew();
     else this.hear(Array.from({ length: channelCount }, () => new Float32Array(samples)));
   }
 
@@ -160,7 +163,13 @@ export class LiveListening {
     this.seconds += block[0].length / this.options.sampleRateHz;
   }
 
-  mark(): void {
+  /** Something was turned. Returns how often that was told, by which results from before and after it are told apart. */
+  mark(): number {
+    this.beginAnew();
+    return ++this.marks;
+  }
+
+  private beginAnew(): void {
     this.transport.mark();
     this.playback.mark(this.seconds);
   }
@@ -204,6 +213,7 @@ export class LiveListening {
     const bandsHeard = [...this.heard].sort((a, b) => a - b);
     return {
       ...live,
+      marks: this.marks,
       seconds: live.seconds + this.transportSince,
       nominalHz: this.nominalHz,
       check,

@@ -81,6 +81,8 @@ export function useListener(options: ListenOptions) {
   const [playback, setPlayback] = useState<PlaybackNow | null>(null);
   const [flutter, wantFlutter] = useState(false);
   const [tones, wantPlayback] = useState<string | null>(null);
+  /** Results from before the last turn that was told may still be on their way. */
+  const marked = useRef(0);
   const { jobId } = options;
 
   const api = useCallback(() => {
@@ -131,6 +133,7 @@ export function useListener(options: ListenOptions) {
   };
 
   const show = (source: Reading["source"], clockPercent?: number) => (result: ListeningResult) => {
+    if (result.marks < marked.current) return;
     setLive(result);
     setMeasured(measuredLive(result, source, clockPercent));
     if (result.check) setCheck(result.check);
@@ -158,6 +161,7 @@ export function useListener(options: ListenOptions) {
     card.current?.stop();
     card.current = null;
     await listener.current?.api.stop();
+    marked.current = 0;
     setKind(null);
     setPractice(null);
     clear();
@@ -358,7 +362,7 @@ export function useListener(options: ListenOptions) {
       if (live) setMarks((m) => [...m, live.seconds]);
       setTransport(null);
       if (!kind || kind === "file") return;
-      await api().mark();
+      marked.current = await api().mark();
       // what was measured before the turn is settled no more, though it shows until there is something newer
       setMeasured((m) => m && { ...m, speed: m.speed && { ...m.speed, settled: false } });
       setPlayback((now) => now && beforeTurn(now));
