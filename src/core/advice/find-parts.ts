@@ -70,7 +70,8 @@ export interface PartFinding {
   warnings: string[];
 }
 
-const SHORTEST_SECONDS = 8;
+/** With less tone no part is named. */
+export const SHORTEST_SECONDS = 8;
 const REEL_TOLERANCE = 0.03;
 const SMALLEST_UNEXPLAINED_SHARE = 0.002;
 const MOST_UNEXPLAINED = 8;

@@ -5,7 +5,7 @@ import Link from "next/link";
 import { memo } from "react";
 import type { PartChange } from "@/core/advice/compare-runs";
 import { weightedPeakOf, type Explanation } from "@/core/advice/explain-transport";
-import type { PartFinding } from "@/core/advice/find-parts";
+import { SHORTEST_SECONDS, type PartFinding } from "@/core/advice/find-parts";
 import { GLYPH_PATHS } from "@/ui/glyph-paths";
 import { OnceAround } from "@/ui/once-around";
 import { READING_FONT } from "@/ui/theme";
@@ -32,6 +32,7 @@ export const PartsPicture = memo(function PartsPicture({
   failing,
 }: PartsPictureProps) {
   const [first] = explanations;
+  const tooShort = finding.seconds < SHORTEST_SECONDS;
   const guilty = new Set(explanations.map(({ fault }) => fault.split(" (")[0]));
   const shown = finding.parts.slice(0, MOST_ROWS);
   const shape = shown.find(({ part, turn }) => turn !== null && guilty.has(part)) ?? shown[0];
@@ -39,7 +40,11 @@ export const PartsPicture = memo(function PartsPicture({
     <Box role="region" aria-label="Where the flutter comes from">
       <Box sx={{ display: "flex", gap: 2, alignItems: "flex-start" }}>
         <Box sx={{ flex: 1, minWidth: 0 }}>
-          <Headline explanation={first} heard={finding.parts.length > 0} failing={failing} />
+          {tooShort ? (
+            <Box sx={{ fontSize: 24, fontWeight: 650, color: "text.secondary" }}>listening for parts…</Box>
+          ) : (
+            <Headline explanation={first} heard={finding.parts.length > 0} failing={failing} />
+          )}
           <Typography sx={{ color: "text.secondary", lineHeight: 1.3, fontSize: 14.5 }}>
             {first ? `${first.because}. ${first.cure}` : idle(finding, machineHasParts)}
           </Typography>
