@@ -1,5 +1,6 @@
 import { findParts, type PartFinding } from "@/core/advice/find-parts";
 import type { SteadyStretch } from "@/core/measure/steady-stretch";
+import { strongestWaveform, type FlutterWaveform } from "@/core/measure/flutter-waveform";
 import { transportEvents, type TransportEvent } from "@/core/measure/transport-events";
 import type { TransportMeter } from "@/core/measure/transport-meter";
 import type { MachinePart } from "@/core/workshop/machine-part";
@@ -15,6 +16,8 @@ export interface Geometry {
 export interface TransportView {
   finding: PartFinding;
   events: TransportEvent[];
+  /** Where it deviates most. */
+  waveform: FlutterWaveform;
   /** How much sound it rests on. */
   seconds: number;
 }
@@ -28,6 +31,7 @@ export function transportView(
   return {
     finding: findParts(stretch, parts, speedCmPerS, firstSpeedCmPerS),
     events: transportEvents(deviation, rateHz, startSeconds),
+    waveform: strongestWaveform(stretch),
     seconds: deviation.length / rateHz,
   };
 }

@@ -1,3 +1,4 @@
+import { latestWaveform, type FlutterWaveform } from "./flutter-waveform";
 import { flutterOf, type FlutterResult } from "./flutter";
 import type { ScrapeFlutter } from "./scrape-meter";
 import { speedOf } from "./speed";
@@ -55,6 +56,8 @@ export interface LiveResult {
   channels: LiveChannel[];
   speed: LiveSpeed | null;
   flutter: LiveFlutter | null;
+  /** The last seconds of the deviation; null while flutter is not asked for. */
+  waveform: FlutterWaveform | null;
 }
 
 /**
@@ -118,7 +121,7 @@ export class LiveTransport {
     if (playing.length === 0) {
       this.steadySince = now;
       this.lastFlutter = null;
-      return { seconds: now, channels, speed: null, flutter: null };
+      return { seconds: now, channels, speed: null, flutter: null, waveform: null };
     }
     const speeds = playing.map((tone) => this.speed(tone.stretch as SteadyStretch, now));
     const speed = speeds.reduce((a, b) => (b.uncertaintyPercent < a.uncertaintyPercent ? b : a));
@@ -127,7 +130,10 @@ export class LiveTransport {
       this.nextFlutter = now + FLUTTER_EVERY_SECONDS;
       this.updateFlutter(playing.map((tone) => this.sinceChange(this.longer(tone, now))));
     }
-    return { seconds: now, channels, speed, flutter: withFlutter ? this.lastFlutter : null };
+    if (!withFlutter) return { seconds: now, channels, speed, flutter: null, waveform: null };
+    const worse = playing.find(({ channel }) => channel === this.lastFlutter?.channel) ?? playing[0];
+    const waveform = latestWaveform(this.sinceChange(worse));
+    return { seconds: now, channels, speed, flutter: this.lastFlutter, waveform };
   }
 
   /** All that is remembered of the tone that plays, slips and all, since something was turned; null while none plays. */

@@ -19,11 +19,12 @@ import { newId } from "@/storage/jobs";
 import { keepRun } from "@/storage/runs";
 import type { JobView } from "../job/use-job-records";
 import { FlutterPanel } from "./flutter-panel";
+import { Waveform } from "@/ui/waveform";
 import { marksOf, PartsPicture } from "./parts-picture";
 import type { ListenerState } from "./use-listener";
 import { WatchPanel } from "./watch-panel";
 
-const VIEWS = ["parts", "spectrum and meters", "watch"] as const;
+const VIEWS = ["parts", "waveform", "spectrum and meters", "watch"] as const;
 type View = (typeof VIEWS)[number];
 
 interface FlutterViewsProps {
@@ -121,6 +122,7 @@ export function FlutterViews({ view, flutter, listener, failing }: FlutterViewsP
               : "No tone has been heard yet."}
           </Box>
         ))}
+      {shown === "waveform" && <Course listener={listener} />}
       {shown === "spectrum and meters" && flutter && (
         <FlutterPanel
           flutter={flutter}
@@ -138,6 +140,26 @@ export function FlutterViews({ view, flutter, listener, failing }: FlutterViewsP
         />
       )}
     </Box>
+  );
+}
+
+/** The flutter itself: of a live source the last seconds, of a file those in which it deviates most. */
+function Course({ listener: { live, transport } }: { listener: ListenerState }) {
+  const waveform = live ? live.waveform : (transport?.waveform ?? null);
+  if (waveform === null || waveform.percent.length < 2)
+    return <Box sx={{ color: "text.secondary", fontSize: 18, py: 2 }}>No tone has been heard yet.</Box>;
+  const { startSeconds, rateHz, percent } = waveform;
+  const seconds = percent.length / rateHz;
+  return (
+    <Waveform
+      label={`Deviation of the speed over ${seconds.toFixed(0)} seconds`}
+      waveform={waveform}
+      ends={
+        live
+          ? [`${seconds.toFixed(0)} s ago`, "now"]
+          : [`${startSeconds.toFixed(1)} s`, `${(startSeconds + seconds).toFixed(1)} s in the file`]
+      }
+    />
   );
 }
 
