@@ -27,6 +27,9 @@ for (const colorScheme of ["light", "dark"] as const)
       ["new job", "/jobs/new"],
       ["job", "/jobs/demo-job-0412"],
       ["checklist", "/jobs/demo-job-0412/bench/clean"],
+      ["azimuth", "/jobs/demo-job-0409/bench/azimuth"],
+      ["level", "/jobs/demo-job-0409/bench/level"],
+      ["response", "/jobs/demo-job-0409/bench/response"],
       ["sheet", "/jobs/demo-job-0409/sheet"],
       ["listen", "/listen"],
       ["signals", "/signals"],
@@ -59,6 +62,8 @@ for (const colorScheme of ["light", "dark"] as const)
         timeout: 40_000,
       });
       expect(await violations(page)).toEqual([]);
+      await page.getByRole("button", { name: "waveform" }).click();
+      await expect(page.getByRole("img", { name: /Deviation of the speed over/ })).toBeVisible();
       await page.getByRole("button", { name: "spectrum and meters" }).click();
       await expect(page.getByRole("img", { name: /spectrum/ })).toBeVisible({ timeout: 30_000 });
       expect(await violations(page)).toEqual([]);

@@ -1,4 +1,5 @@
 import { expect, test, type Page } from "@playwright/test";
+import { readFile } from "node:fs/promises";
 import { BenchHands } from "./bench-hands";
 
 /** Opens a playback station with a tape in the practice machine, and plays it. */
@@ -53,6 +54,46 @@ test("level: both channels, balance, the arithmetic, and the machine's own meter
     .click();
   await expect(page.getByRole("region", { name: "Meters of the machine" })).toContainText("off by −0.4");
   await expect(page.getByRole("link", { name: "Level found" })).toBeVisible();
+});
+
+test("response: a sweep draws the curve while it plays, noise draws it again, and it goes out as CSV", async ({
+  page,
+}) => {
+  test.setTimeout(240_000);
+  const hands = await play(page, "response", /SSA-16/, "dull and bright: equalisers off");
+  const worst = page.getByRole("meter", { name: "Largest response error" });
+  const panel = page.getByRole("region", { name: "Response" });
+  await expect(panel).toContainText("the sweep to its end", { timeout: 60_000 });
+  await page.keyboard.press("f");
+  await expect(page.getByRole("alert").first()).toContainText("Not heard yet");
+  await expect(panel).not.toContainText("the sweep to its end", { timeout: 60_000 });
+  const swept = Number(await worst.getAttribute("aria-valuenow"));
+  expect(swept).toBeLessThan(-3);
+  expect(swept).toBeGreaterThan(-4);
+  await page.keyboard.press("f");
+  await expect(hands.slip.getByRole("listitem").first()).toContainText("as found");
+
+  const sources = page.getByRole("group", { name: "Read from" });
+  await expect(sources.getByRole("button", { name: "noise" })).toHaveAttribute("aria-pressed", "true", {
+    timeout: 60_000,
+  });
+  await expect(panel).not.toContainText("more of the noise", { timeout: 30_000 });
+  expect(Math.abs(Number(await worst.getAttribute("aria-valuenow")) - swept)).toBeLessThan(0.5);
+  await sources.getByRole("button", { name: "sweep" }).click();
+  await expect(worst).toHaveAttribute("aria-valuenow", String(swept));
+
+  const download = page.waitForEvent("download");
+  await page.getByRole("button", { name: "CSV" }).click();
+  const file = await download;
+  expect(file.suggestedFilename()).toMatch(/response.*\.csv$/);
+  const text = await readFile(await file.path(), "utf8");
+  expect(text.split("\r\n")[0]).toMatch(/^channel,frequencyHz,levelDb/);
+  expect(text.split("\r\n").length).toBeGreaterThan(90);
+  await page.getByRole("button", { name: "what it means" }).click();
+  await expect(page.getByRole("region", { name: "What left looks like" })).toContainText(
+    "treble time constant",
+    { timeout: 30_000 },
+  );
 });
 
 test("a tape that cannot tell says so, and the path is written down", async ({ page }) => {

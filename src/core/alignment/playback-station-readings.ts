@@ -81,7 +81,7 @@ function responseStation({ now, response }: PlaybackNumbers, machine: Machine): 
   return {
     toLog: (context) => {
       if (channels.every(({ judged }) => judged.worst === null)) return NOTHING;
-      if (missing.length > 0) return `Not heard since the last turn: ${missing.join("; ")}.`;
+      if (missing.length > 0) return `Not heard yet, or not since the last turn: ${missing.join("; ")}.`;
       return all(context);
     },
     afterTurn: (context) => (playing?.settled ? treble(context) : null),
