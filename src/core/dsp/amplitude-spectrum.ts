@@ -1,4 +1,4 @@
-import FFT from "fft.js";
+import { fftWorkspace } from "./fft-workspace";
 
 export interface AmplitudeSpectrum {
   binHz: number;
@@ -20,7 +20,7 @@ export function amplitudeSpectrum(
   stretch = size,
 ): AmplitudeSpectrum {
   const used = Math.min(stretch, x.length);
-  const { fft, input, output } = workspace(size);
+  const { fft, input, output } = fftWorkspace(size);
   const window = hannWindow(used);
   input.fill(0);
   const power = new Float64Array(size / 2 + 1);
@@ -52,24 +52,6 @@ function hannWindow(length: number): Float64Array {
   lastWindow = new Float64Array(length);
   for (let i = 0; i < length; i++) lastWindow[i] = 1 - Math.cos((2 * Math.PI * (i + 0.5)) / length);
   return lastWindow;
-}
-
-interface Workspace {
-  fft: FFT;
-  input: number[];
-  output: number[];
-}
-const workspaces = new Map<number, Workspace>();
-
-/** Tables and buffers of one transform size, made once. */
-function workspace(size: number): Workspace {
-  let found = workspaces.get(size);
-  if (!found) {
-    const fft = new FFT(size);
-    found = { fft, input: new Array<number>(size).fill(0), output: fft.createComplexArray() };
-    workspaces.set(size, found);
-  }
-  return found;
 }
 
 /** RMS of what lies from `fromHz` up to `toHz` (Hann window: 1.5 lines of noise bandwidth). */

@@ -3,7 +3,6 @@ import { LiveTransport, type LiveResult } from "@/core/measure/live-transport";
 import { SignalCheck } from "@/core/measure/signal-check";
 import type { SignalReport } from "@/core/measure/signal-findings";
 import { BandEar } from "@/core/reference/band-ear";
-import type { Recognition } from "@/core/reference/recognise-bands";
 import {
   bandName,
   certifiedFrequencyHz,
@@ -16,7 +15,7 @@ import type { PlaybackNow, ToneNow } from "./playback-now";
 import { SoundRing } from "./sound-ring";
 import { usualFormat } from "@/core/standards/track-formats";
 import type { HeadTracks } from "./playback-view";
-import { isWide, WideBandMeter, widePlace } from "./wide-band";
+import { WideEar } from "./wide-ear";
 import { transportView, type Geometry, type TransportView } from "./transport-view";
 
 export interface BandNow {
@@ -74,13 +73,7 @@ const LOWEST_CARRIER_HZ = 900;
 const RECENT_SECONDS = 10;
 /** Kept even when no evidence is wanted, for questions about the present. */
 const LEAST_KEPT_SECONDS = RECENT_SECONDS;
-/** So much of a sweep or noise is kept, and room for where it is found to begin. */
-const LONGEST_WIDE_SECONDS = 90;
-const WIDE_MARGIN_SECONDS = 8;
 const RESPONSE_ROLE = "response";
-/** While it plays; once more when it has ended. */
-const WIDE_EVERY_SECONDS = 4;
-const ENOUGH_NOISE_SECONDS = 10;
 const PLAYBACK_EVERY_SECONDS = 0.45;
 /** Tones that are not on the tape are known by their frequency, to so many hertz. */
 const OWN_TONE_STEP_HZ = 5;
@@ -105,13 +98,11 @@ export class LiveListening {
   private nextCheck = 0;
   private nextFinding = 0;
   private readonly playback: LivePlayback;
+  private readonly wide: WideEar;
   private tone: ToneNow | null = null;
   private nextPlayback = 0;
   /** Which of several bands of one frequency is listened for. */
   private wantedRole = "";
-  private nextWide = 0;
-  /** The sweep or noise that was measured to its end last. */
-  private wideDone = "";
   private log: WatchLog | null = null;
   private nextWatch = 0;
   private nextRecognition = RECOGNISE_EVERY_SECONDS;
@@ -133,11 +124,8 @@ export class LiveListening {
       equalisation: timeConstants(tape.equalisation, tape.speedCmPerS),
     });
     this.check = new SignalCheck(sampleRateHz, channelCount);
-    const longest = Math.min(
-      LONGEST_WIDE_SECONDS,
-      Math.max(0, ...tape.bands.filter(isWide).map(({ seconds }) => seconds / speedFactor)) +
-        WIDE_MARGIN_SECONDS,
-    );
+    this.wide = new WideEar(atSpeed(tape, speedFactor), speedFactor);
+    const longest = this.wide.secondsToKeep;
     this.ear = new BandEar(sampleRateHz, channelCount, Math.max(RECOGNISED_SECONDS, longest));
     const kept = Math.max(LEAST_KEPT_SECONDS, evidenceSeconds, longest);
     this.ring = new SoundRing(sampleRateHz, channelCount, kept);
@@ -269,49 +257,15 @@ export class LiveListening {
     return transportView({ ...stretch, startSeconds }, geometry);
   }
 
-  /** Measures the sweep or noise that plays, or played last, as far as it was heard. */
-  private hearWide({ bands, repeats, speedRatio }: Recognition): void {
-    const { tape: own, speedFactor, sampleRateHz, channelCount } = this.options;
-    const tape = atSpeed(own, speedFactor);
-    const found = [...bands, ...repeats]
-      .filter(({ index }) => isWide(tape.bands[index]))
-      .toSorted((a, b) => a.startSeconds - b.startSeconds)
-      .at(-1);
-    if (!found) return;
-    const band = tape.bands[found.index];
-    const place = widePlace(found, tape, speedRatio);
-    const seconds = band.seconds / place.speedRatio;
-    const ended = this.ear.seconds > found.endSeconds + STILL_PLAYING_SECONDS;
-    const whole =
-      band.kind === "sweep"
-        ? ended && found.startSeconds - found.beginsSeconds < 0.1 * seconds
-        : found.endSeconds - found.startSeconds > Math.min(ENOUGH_NOISE_SECONDS, 0.8 * seconds);
-    const key = `${found.index} ${Math.round(found.beginsSeconds)} ${ended}`;
-    if (key === this.wideDone || (!ended && this.seconds < this.nextWide)) return;
-    this.nextWide = this.seconds + WIDE_EVERY_SECONDS;
-    if (ended) this.wideDone = key;
-    const sound = this.ring.contents(this.seconds - found.startSeconds + 1);
-    const before = this.seconds - sound[0].length / sampleRateHz;
-    const meter = new WideBandMeter(sampleRateHz, channelCount, band, {
-      startSeconds: found.startSeconds - before,
-      endSeconds: found.endSeconds - before,
-      beginsSeconds: found.beginsSeconds - before,
-      speedRatio: place.speedRatio,
-    });
-    meter.push(sound, 0);
-    const { index, endSeconds } = found;
-    this.playback.hearWide(
-      { index, band: own.bands[index], endSeconds, levels: meter.levels, whole, fresh: true },
-      found.startSeconds,
-    );
-  }
-
   private recognise(): void {
     const { tape, speedFactor } = this.options;
     const now = this.ear.seconds;
     const recognition = this.ear.recognise(atSpeed(tape, speedFactor));
     this.doubt = recognition.doubt;
-    if (this.wantedRole === RESPONSE_ROLE) this.hearWide(recognition);
+    if (this.wantedRole === RESPONSE_ROLE) {
+      const heard = this.wide.hear(recognition, this.seconds, this.ring);
+      if (heard) this.playback.hearWide(heard.wide, heard.begunSeconds);
+    }
     for (const { index } of recognition.bands) this.heard.add(index);
     const playing = [...recognition.bands, ...recognition.repeats].find(
       ({ endSeconds }) => endSeconds > now - STILL_PLAYING_SECONDS,

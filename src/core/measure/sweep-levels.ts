@@ -1,4 +1,4 @@
-import FFT from "fft.js";
+import { fftWorkspace } from "@/core/dsp/fft-workspace";
 import { lineThrough } from "@/core/dsp/line-fit";
 import { median } from "@/core/dsp/quantile";
 import { withoutHum } from "./without-hum";
@@ -116,7 +116,7 @@ function stretchAt(
   const count = Math.floor(to * rate) - first;
   if (first < 0 || count < 16 || first + count > channels[0].length) return null;
   const size = 2 ** Math.ceil(Math.log2(count));
-  const { fft, input, output } = workspace(size);
+  const { fft, input, output } = fftWorkspace(size);
   const rise = Math.log(shape.toFrequencyHz / shape.frequencyHz) / shape.seconds;
   const turn = new Float64Array(2 * count);
   let windowPower = 0;
@@ -241,20 +241,3 @@ function withoutSweepsHum(x: Samples, rate: number, shape: SweepShape, place: Sw
 }
 /** The sweep is no hum when it is so far from it. */
 const CLEAR_OCTAVES = 0.5;
-
-interface Workspace {
-  fft: FFT;
-  input: number[];
-  output: number[];
-}
-const workspaces = new Map<number, Workspace>();
-
-function workspace(size: number): Workspace {
-  let found = workspaces.get(size);
-  if (!found) {
-    const fft = new FFT(size);
-    found = { fft, input: new Array<number>(2 * size).fill(0), output: fft.createComplexArray() };
-    workspaces.set(size, found);
-  }
-  return found;
-}
