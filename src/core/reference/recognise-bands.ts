@@ -59,7 +59,7 @@ export function recogniseBands(segments: HeardSegment[], tape: ReferenceTape): R
     }
   const path = best?.path ?? [];
   const speedRatio = speedOf(path, tape.bands);
-  const plays = path.map(([segment, index]): RecognisedBand => {
+  const plays = joined(path).map(([segment, index]): RecognisedBand => {
     const { kind, startSeconds, beginsSeconds = startSeconds, frequencyHz, leftDb, rightDb } = segment;
     const longest = kind === "silence" ? tape.bands[index].seconds / (speedRatio ?? 1) : Infinity;
     const endSeconds = Math.min(segment.endSeconds, startSeconds + longest);
@@ -84,6 +84,35 @@ export function recogniseBands(segments: HeardSegment[], tape: ReferenceTape): R
       strangers,
       tape,
     ),
+  };
+}
+
+/** Pieces of a tone whose level was turned, or that jumps, are one play. */
+function joined(path: Array<[HeardSegment, number]>): Array<[HeardSegment, number]> {
+  const plays: Array<[HeardSegment, number]> = [];
+  for (const [segment, index] of path) {
+    const [before, beforeIndex] = plays.at(-1) ?? [null, -1];
+    const goesOn =
+      before !== null &&
+      beforeIndex === index &&
+      segment.kind === "tone" &&
+      segment.startSeconds - before.endSeconds < CONTINUED_SECONDS;
+    if (goesOn) plays[plays.length - 1] = [together(before, segment), index];
+    else plays.push([segment, index]);
+  }
+  return plays;
+}
+
+/** Two pieces as one, each counted by its length. */
+function together(a: HeardSegment, b: HeardSegment): HeardSegment {
+  const [m, n] = [a.endSeconds - a.startSeconds, b.endSeconds - b.startSeconds];
+  const mean = (of: (one: HeardSegment) => number) => (m * of(a) + n * of(b)) / (m + n);
+  return {
+    ...a,
+    endSeconds: b.endSeconds,
+    frequencyHz: mean(({ frequencyHz }) => frequencyHz),
+    leftDb: mean(({ leftDb }) => leftDb),
+    rightDb: mean(({ rightDb }) => rightDb),
   };
 }
 
