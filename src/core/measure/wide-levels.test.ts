@@ -1,46 +1,19 @@
 import { describe, expect, it } from "vitest";
 import { noisePeriod } from "@/core/dsp/periodic-noise";
 import { whiteNoise } from "@/testing/fm-tone";
+import {
+  lossDb,
+  SWEEP,
+  SWEEP_START_SECONDS as START,
+  sweepSound,
+  type SweepOptions,
+} from "@/testing/sweep-sound";
 import { noiseLevels } from "./noise-levels";
-import { sweepLevels, type SweepShape } from "./sweep-levels";
+import { sweepLevels } from "./sweep-levels";
 import { seriesBetween, type WideLevel } from "./wide-levels";
 import { withoutHum } from "./without-hum";
 
 const RATE = 48000;
-const SHAPE: SweepShape = { frequencyHz: 40, toFrequencyHz: 12_500, seconds: 20 };
-const START = 1.3;
-
-/** A loss like a head's, in dB at the frequency on the tape. */
-const lossDb = (hz: number) => (-6 * hz) / 10_000 + 2 * Math.exp(-0.5 * (Math.log2(hz / 80) / 0.5) ** 2);
-
-interface SweepOptions {
-  speedRatio?: number;
-  /** Speed variation, peak percent and rate in Hz. */
-  flutter?: ReadonlyArray<readonly [number, number]>;
-  humDbfs?: number;
-  shape?: SweepShape;
-}
-
-/** A played sweep in closed form, at −20 dBFS, its strength following `lossDb`. */
-function sweepSound({ speedRatio = 1, flutter = [], humDbfs, shape = SHAPE }: SweepOptions): Float64Array {
-  const { frequencyHz, toFrequencyHz, seconds } = shape;
-  const rise = Math.log(toFrequencyHz / frequencyHz) / seconds;
-  const noise = whiteNoise(Math.round((START + seconds / speedRatio + 1) * RATE), 10 ** (-75 / 20), 3);
-  return noise.map((hiss, i) => {
-    const t = i / RATE - START;
-    const wow = flutter.reduce(
-      (sum, [percent, hz]) => sum - ((percent / 100) * Math.cos(2 * Math.PI * hz * t)) / (2 * Math.PI * hz),
-      0,
-    );
-    const tape = speedRatio * (t + wow);
-    const mains = [1, 2, 3, 5].reduce((sum, k) => sum + Math.sin(2 * Math.PI * 50.02 * k * t + k) / k, 0);
-    const hum = humDbfs === undefined ? 0 : 10 ** (humDbfs / 20) * mains;
-    if (tape < 0 || tape > seconds) return hiss + hum;
-    const hz = frequencyHz * Math.exp(rise * tape);
-    const phase = ((2 * Math.PI * frequencyHz) / rise) * Math.expm1(rise * tape);
-    return hiss + hum + 10 ** ((lossDb(hz) - 20) / 20) * Math.sin(phase);
-  });
-}
 
 const worstOf = (levels: WideLevel[], truth: (hz: number) => number) =>
   Math.max(...levels.map(({ frequencyHz, levelDb }) => Math.abs(levelDb - truth(frequencyHz))));
@@ -56,7 +29,7 @@ describe("level along a sweep", () => {
     ["downwards", { shape: { frequencyHz: 12_500, toFrequencyHz: 40, seconds: 20 } }, 0.05],
   ])("%s: within %s", (_, options, within) => {
     const sound = sweepSound(options);
-    const { speedRatio = 1, shape = SHAPE } = options;
+    const { speedRatio = 1, shape = SWEEP } = options;
     const [levels] = sweepLevels([sound], RATE, shape, { startSeconds: START, speedRatio });
     expect(worstOf(levels, expected)).toBeLessThan(within);
     expect(levels.length).toBeGreaterThan(48);
@@ -66,14 +39,14 @@ describe("level along a sweep", () => {
 
   it("finds its place by itself, where that is known only roughly", () => {
     const place = { startSeconds: START + 0.09, speedRatio: 1.006 };
-    const [levels] = sweepLevels([sweepSound({})], RATE, SHAPE, place);
+    const [levels] = sweepLevels([sweepSound({})], RATE, SWEEP, place);
     expect(worstOf(levels, expected)).toBeLessThan(0.05);
   });
 
   it("both channels, each with its own level; a sound that ends early gives what has passed", () => {
     const sound = sweepSound({}).subarray(0, 12 * RATE);
     const quiet = sound.map((x) => x / 2);
-    const [left, right] = sweepLevels([sound, quiet], RATE, SHAPE, { startSeconds: START, speedRatio: 1 });
+    const [left, right] = sweepLevels([sound, quiet], RATE, SWEEP, { startSeconds: START, speedRatio: 1 });
     left.forEach(({ levelDb }, i) => expect(levelDb - right[i].levelDb).toBeCloseTo(6.0206, 2));
     expect(worstOf(left, expected)).toBeLessThan(0.05);
     expect(Math.max(...left.map(({ frequencyHz }) => frequencyHz))).toBeLessThan(1200);
@@ -82,7 +55,7 @@ describe("level along a sweep", () => {
   it("a level that jumps about shows as spread", () => {
     const steady = sweepSound({});
     const restless = steady.map((x, i) => x * (Math.floor(i / RATE / 0.7) % 2 === 0 ? 1 : 0.8));
-    const [calm, jumping] = sweepLevels([steady, restless], RATE, SHAPE, {
+    const [calm, jumping] = sweepLevels([steady, restless], RATE, SWEEP, {
       startSeconds: START,
       speedRatio: 1,
     });
