@@ -199,7 +199,10 @@ export class LivePlayback {
     const hz = certifiedFrequencyHz(band) * speedFactor;
     const frames = Math.min(recent[0].length, Math.round((seconds - from) * sampleRateHz));
     if (frames < SHORTEST_SECONDS * sampleRateHz || hz > 0.44 * sampleRateHz)
-      return this.playing?.index === index ? { ...this.playing, settled: false } : null;
+      // it may have been told for another band of its frequency since
+      return this.playing && Math.abs(this.playing.frequencyHz / band.frequencyHz - 1) < SAME_BAND
+        ? { ...this.playing, settled: false }
+        : null;
     const meter = new TonePairMeter(sampleRateHz, recent.length, hz);
     meter.push(recent.map((x) => x.subarray(x.length - frames)));
     const all = meter.result();

@@ -40,7 +40,7 @@ const NOISE_REFERENCE_OCTAVES = 0.5;
  * sweep, from noise. Of noise only the shape is known, so it is relative to its own level around the reference.
  */
 export function responseRuns(
-  tones: ToneBand[],
+  tones: PerhapsOld[],
   wide: WideBand[],
   tape: ReferenceTape,
   machine: TimeConstants,
@@ -104,14 +104,32 @@ export function responseRuns(
   return [...fromBands, ...fromWide];
 }
 
-/** The bands that a response is read from, and the one that it is relative to; null when none was heard. */
-function responseBands(bands: ToneBand[]): { reference: ToneBand; points: ToneBand[] } | null {
+/** A band of this frequency, more or less, stands for the reference band. */
+const SAME_FREQUENCY = 0.03;
+
+/**
+ * The bands that a response is read from, and the one that it is relative to; null when none was heard. A reference band
+ * from before something was turned gives way to one of its frequency that was heard since.
+ */
+function responseBands(bands: PerhapsOld[]): { reference: ToneBand; points: ToneBand[] } | null {
   const of = (role: string) => bands.filter(({ band }) => band.role === role);
   const points = of("response").length > 0 ? of("response") : bands;
   const off = ({ band }: ToneBand) => Math.abs(Math.log(band.frequencyHz / USUAL_REFERENCE_HZ));
-  const reference = of("level").at(0) ?? points.toSorted((a, b) => off(a) - off(b)).at(0);
+  const middle = points.toSorted((a, b) => off(a) - off(b)).at(0);
+  const level = of("level").at(0);
+  const since =
+    level?.fresh === false
+      ? points.find(
+          ({ band, fresh }) =>
+            fresh && Math.abs(band.frequencyHz / level.band.frequencyHz - 1) < SAME_FREQUENCY,
+        )
+      : undefined;
+  const reference = since ?? level ?? middle;
   return reference ? { reference, points } : null;
 }
+
+/** Of a live source it is known whether something was turned since. */
+type PerhapsOld = ToneBand & { fresh?: boolean };
 
 /** What the tape says of a band in one channel. */
 const saidOf = (band: Band, channel: number) => ({

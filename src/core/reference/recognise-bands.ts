@@ -43,6 +43,8 @@ const LONG_ENOUGH_SECONDS = 30;
 /** What goes on with so little between is the same play: its level was turned, or it dropped out. */
 const CONTINUED = 0.02;
 const CONTINUED_SECONDS = 1;
+/** Its level says less then. */
+const CONTINUED_LEVEL_SHARE = 0.25;
 
 /**
  * Finds which band of a tape each heard segment is: frequencies must fit with one tape speed within ±7 %, levels
@@ -177,14 +179,21 @@ function candidateGains(tones: HeardSegment[], bands: Band[], ratio: number): nu
   return kept;
 }
 
+interface Worth {
+  /** Of the right pitch and length. */
+  worth: number;
+  /** What is taken off for a level that is not the band's. */
+  levelPrice: number;
+}
+
 /** What it is worth to take a segment for a band; null when it cannot be. */
-function worth(
+function worthOf(
   segment: HeardSegment,
   band: Band,
   ratio: number,
   gainDb: number,
   shared: boolean,
-): number | null {
+): Worth | null {
   if (segment.kind !== band.kind) return null;
   const seconds = segment.endSeconds - segment.startSeconds;
   // silence runs on into whatever else is silent
@@ -195,14 +204,14 @@ function worth(
     const tolerance = band.kind === "sweep" ? 0.2 : FREQUENCY_TOLERANCE;
     if (off > tolerance) return null;
     const offDb = Math.abs(louder(segment) - band.levelDb - gainDb);
-    const level = Math.min(1, (offDb / LEVEL_TOLERANCE_DB) ** 2) * (shared ? 0.9 : 0.1);
-    return 0.2 + 1.8 * share * (1 - 0.3 * (off / tolerance) ** 2) - level;
+    const levelPrice = Math.min(1, (offDb / LEVEL_TOLERANCE_DB) ** 2) * (shared ? 0.9 : 0.1);
+    return { worth: 0.2 + 1.8 * share * (1 - 0.3 * (off / tolerance) ** 2), levelPrice };
   }
   // without a pitch only order, length and level can tell
   if (share < 0.6) return null;
   const offDb = louder(segment) - band.levelDb - gainDb;
   if (band.kind === "noise" && Math.abs(offDb) > 15) return null;
-  return 0.7 * share;
+  return { worth: 0.7 * share, levelPrice: 0 };
 }
 
 function bestPath(segments: HeardSegment[], bands: Band[], ratio: number, gainDb: number) {
@@ -219,13 +228,17 @@ function bestPath(segments: HeardSegment[], bands: Band[], ratio: number, gainDb
   segments.forEach((segment, i) => {
     const here: typeof states = [];
     bands.forEach((band, j) => {
-      const gain = worth(segment, band, ratio, gainDb, sharing[j]);
-      if (gain === null) return;
-      let [score, from] = [gain, -1];
+      const found = worthOf(segment, band, ratio, gainDb, sharing[j]);
+      if (found === null) return;
+      const { worth, levelPrice } = found;
+      let [score, from] = [worth - levelPrice, -1];
       states.forEach((state, s) => {
         const pause = segment.startSeconds - segments[state.segment].endSeconds;
-        const price = state.band === j && pause < CONTINUED_SECONDS ? CONTINUED : stepPrice(state.band, j);
-        const reached = state.score + gain - price;
+        const goesOn = state.band === j && pause < CONTINUED_SECONDS;
+        const price = goesOn
+          ? CONTINUED + CONTINUED_LEVEL_SHARE * levelPrice
+          : stepPrice(state.band, j) + levelPrice;
+        const reached = state.score + worth - price;
         if (reached > score) [score, from] = [reached, s];
       });
       here.push({ segment: i, band: j, score, from });

@@ -352,7 +352,7 @@ export function useListener(options: ListenOptions) {
     turnSide: async () => setState(await api().turnSide()),
     resetCounter: async () => setState(await api().resetCounter()),
     chooseInput: (sequence: Sequence | null) => void api().chooseInput(sequence),
-    /** Says that a turn of a trimmer, or other work, was logged just now. */
+    /** Says that a turn of a trimmer, or other work, was logged just now. Resolves to how often that was told to this source. */
     markTurn: async (trimmer: number | null) => {
       if (practice && trimmer !== null) {
         const loggedTurns = practice.loggedTurns.with(trimmer, practice.trimmers[trimmer].slotTurns);
@@ -361,11 +361,12 @@ export function useListener(options: ListenOptions) {
       }
       if (live) setMarks((m) => [...m, live.seconds]);
       setTransport(null);
-      if (!kind || kind === "file") return;
+      if (!kind || kind === "file") return 0;
       marked.current = await api().mark();
       // what was measured before the turn is settled no more, though it shows until there is something newer
       setMeasured((m) => m && { ...m, speed: m.speed && { ...m.speed, settled: false } });
       setPlayback((now) => now && beforeTurn(now));
+      return marked.current;
     },
   };
 }

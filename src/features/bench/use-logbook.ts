@@ -28,7 +28,8 @@ export function useLogbook(
   station: StationReadings,
   circumstances: Circumstances = {},
 ) {
-  const awaiting = useRef<{ since: string } | null>(null);
+  /** The turn whose effect is still to be kept, and how many turns were told by then. */
+  const awaiting = useRef<{ since: string; marks: number } | null>(null);
   const { measured } = listener;
 
   const context = (phase: Phase, at: string): LogContext => ({
@@ -116,14 +117,16 @@ export function useLogbook(
       note: "",
       supersedes: null,
     });
-    await listener.markTurn(slotOf(adjuster, view.machine.adjusters));
+    const marks = await listener.markTurn(slotOf(adjuster, view.machine.adjusters));
     if (turns === null) await listener.repairPractice(adjuster.id);
-    awaiting.current = { since: at };
+    awaiting.current = { since: at, marks };
   };
 
   useEffect(() => {
     if (!measured || !awaiting.current || !view.adjustments.some((a) => a.at === awaiting.current?.since))
       return;
+    // what was drawn before the turn was told may run its effects only now
+    if ((listener.live?.marks ?? 0) < awaiting.current.marks) return;
     const at = new Date().toISOString();
     const shown = station.afterTurn(context("working", at));
     if (shown && shown.length > 0) void write(shown, "working", at);
