@@ -37,7 +37,13 @@ export function PhaseTrace({ track, levelRatio, size = SIZE }: PhaseTraceProps) 
     .join("");
   const edge = MIDDLE - REACH;
   return (
-    <svg viewBox={`0 0 ${SIZE} ${SIZE + LABEL}`} width={size} role="img" aria-label="Left against right">
+    <svg
+      viewBox={`0 0 ${SIZE} ${SIZE + LABEL}`}
+      width={size}
+      role="img"
+      aria-label="Left against right"
+      overflow="visible"
+    >
       <rect x={8} y={8} width={SIZE - 16} height={SIZE - 16} rx={8} fill="none" stroke={token("line")} />
       <line
         x1={edge}

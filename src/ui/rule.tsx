@@ -27,7 +27,7 @@ const HEIGHT = 116;
 const BASE = 66;
 const MARGIN = 34;
 const SPANS = [0.02, 0.05, 0.1, 0.2, 0.5, 1, 2, 5, 10, 20];
-const SPANS_DEGREES = [20, 45, 90, 180, 360, 900, 1800, 3600];
+const SPANS_DEGREES = [20, 40, 90, 180, 360, 900, 1800, 3600];
 
 /** The narrowest scale, in steps of 1, 2, 5, that holds the reading and its window. */
 export function spanFor(value: number, window: number, unit: Unit = "%"): number {

@@ -70,7 +70,7 @@ function ByPhase({ view, numbers, absent }: Omit<AzimuthPanelProps, "search">) {
       />
       {azimuth && judged && (
         <Box sx={{ display: "flex", columnGap: 2, alignItems: "center", flexWrap: "wrap", minHeight: 0 }}>
-          <Box sx={{ flex: "1 1 340px", maxWidth: 430 }}>
+          <Box sx={{ flex: "1 1 340px", maxWidth: 380 }}>
             <AzimuthFan
               tones={fan}
               delaySeconds={azimuth.delaySeconds}
@@ -82,7 +82,7 @@ function ByPhase({ view, numbers, absent }: Omit<AzimuthPanelProps, "search">) {
             <PhaseTrace
               track={playing && playing.phaseTrack.length > 0 ? playing.phaseTrack : judged.track}
               levelRatio={10 ** ((levels[1] - levels[0]) / 20)}
-              size={140}
+              size={112}
             />
             {azimuth.delaySeconds !== null ? (
               <>
