@@ -33,21 +33,17 @@ export function Readout({
   absent,
 }: ReadoutProps) {
   const number = value === null ? "" : fixed(value, decimals, signed);
-  // a meter has to have a value; before there is one this is a text with a name
-  const role =
-    value === null
-      ? ({ role: "group", "aria-label": name } as const)
-      : ({
-          role: "meter",
-          "aria-label": name,
-          "aria-valuenow": value,
-          "aria-valuemin": signed ? -SPAN[unit] || -15 : 0,
-          "aria-valuemax": SPAN[unit] ?? 15,
-          "aria-valuetext": `${number}${unit === "°" ? "" : THIN_SPACE}${unit}, ${verdict}`,
-        } as const);
   return (
     <Box
-      {...role}
+      role="meter"
+      aria-label={name}
+      // a meter has to have a number; before there is one the words say so
+      aria-valuenow={value ?? 0}
+      aria-valuemin={signed ? -SPAN[unit] || -15 : 0}
+      aria-valuemax={SPAN[unit] ?? 15}
+      aria-valuetext={
+        value === null ? absent : `${number}${unit === "°" ? "" : THIN_SPACE}${unit}, ${verdict}`
+      }
       sx={{ textAlign: "center", whiteSpace: "nowrap", containerType: "inline-size", py: small ? 0 : 1 }}
     >
       {value === null ? (
