@@ -16,10 +16,11 @@ export function setBy(station: StationId, levelKnown: boolean): Quantity {
   return levelKnown ? "level.error" : "level.balance";
 }
 
-/** Whether a reading shows what an adjuster does: of its channel and its direction. */
+/** Whether a reading shows what an adjuster does: of its channel, its direction and its head. */
 export const shows =
-  ({ channel, side }: Adjuster) =>
+  ({ channel, side, head, sets }: Adjuster) =>
   ({ context }: Reading): boolean =>
+    (sets !== "azimuth" || context.head === head) &&
     (channel === undefined || context.channel === channel || context.channel === "both") &&
     (side === undefined || context.side === undefined || context.side === side);
 

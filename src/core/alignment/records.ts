@@ -33,6 +33,9 @@ export const CHANNELS = ["left", "right"] as const;
 /** What an adjuster can be for; the names are those of the stations. */
 export const ADJUSTED = ["speed", "flutter", "azimuth", "level", "response"] as const;
 
+/** Another head than the playback head. */
+export const HEADS = ["record"] as const;
+
 export const adjusterSchema = z.object({
   id,
   name,
@@ -45,6 +48,8 @@ export const adjusterSchema = z.object({
   channel: z.enum(CHANNELS).optional(),
   /** The direction it acts on; both when left out. */
   side: z.enum(SIDES).optional(),
+  /** The head whose azimuth it sets; the playback head when left out. */
+  head: z.enum(HEADS).optional(),
   /** Tape speeds it acts at; every one when left out. */
   speedsCmPerS: z.array(z.number().min(1).max(100)).optional(),
 });
@@ -152,7 +157,6 @@ const quantitySchema = z.enum(Object.keys(QUANTITIES) as [Quantity, ...Quantity[
 export const POSITIONS = ["start", "middle", "end"] as const;
 export const SUPPLIES = ["mains", "battery"] as const;
 export const PITCHES = ["slowest", "fastest"] as const;
-export const HEADS = ["record"] as const;
 /** In what circumstances a reading was taken. */
 export interface Circumstances {
   side?: (typeof SIDES)[number];

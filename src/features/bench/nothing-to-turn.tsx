@@ -4,7 +4,7 @@ import type { StationId } from "@/core/alignment/records";
 import { Card } from "@/ui/card";
 
 const ADVICE: Partial<Record<StationId, string>> = {
-  azimuth: "This machine has no azimuth screw written down for this direction.",
+  azimuth: "This machine has no azimuth screw written down for this direction and head.",
   level: "This machine has no playback level trimmer written down.",
   response: "This machine has no playback equaliser written down: clean, then azimuth, then parts.",
 };

@@ -21,6 +21,7 @@ const ACTS_ON = {
   right: { channel: "right" },
   A: { side: "A" },
   B: { side: "B" },
+  record: { head: "record" },
 } as const;
 const ACTS_WORDS = {
   both: "both",
@@ -28,6 +29,7 @@ const ACTS_WORDS = {
   right: "right channel",
   A: "direction A",
   B: "direction B",
+  record: "record head",
 };
 
 interface AdjusterRowProps {
@@ -74,9 +76,9 @@ export function AdjusterRow({ place, adjuster, onChange, onRemove }: AdjusterRow
           select
           size="small"
           label="Acts on"
-          value={adjuster.channel ?? adjuster.side ?? "both"}
+          value={adjuster.channel ?? adjuster.side ?? adjuster.head ?? "both"}
           onChange={({ target }) => {
-            const plain = { ...adjuster, channel: undefined, side: undefined };
+            const plain = { ...adjuster, channel: undefined, side: undefined, head: undefined };
             onChange({ ...plain, ...ACTS_ON[target.value as keyof typeof ACTS_ON] });
           }}
           sx={{ width: 140 }}

@@ -36,10 +36,11 @@ export function usePlaybackTurns(
   const [chosenId, choose] = useState<string | null>(null);
   const prior = usePriorJobs(view);
   const adjusters = machine.adjusters.filter(
-    ({ sets, kind, side }) =>
+    ({ sets, kind, side, head }) =>
       isPlayback(stationId) &&
       sets === stationId &&
       kind === "turn" &&
+      (stationId !== "azimuth" || head === circumstances.head) &&
       (side === undefined || circumstances.side === undefined || side === circumstances.side),
   );
   const quantity = quantityToSet(stationId, numbers);
