@@ -87,6 +87,7 @@ const ON_THE_HILL = 0.9;
 function likelyHills(points: ScrewLevel[]): Hill[] {
   const turned = points.slice(1).map(({ turns }, i) => ({ turns: turns - points[i].turns }));
   const loudest = points.reduce((best, { levelDb }, i) => (levelDb > points[best].levelDb ? i : best), 0);
+  const levels = points.map(({ levelDb }) => Math.max(levelDb, points[loudest].levelDb + DEEPEST_DB));
   const hills: Array<Hill & { cost: number }> = [];
   for (const slack of SLACKS)
     for (const share of slack === 0 ? [0] : [0, 0.5, 1]) {
@@ -98,7 +99,7 @@ function likelyHills(points: ScrewLevel[]): Hill[] {
       for (const width of WIDTHS)
         for (let top = first; top <= last; top += TOP_STEP) {
           if (Math.abs(at[loudest] - top) > ON_THE_HILL * width) continue;
-          const cost = misfit(points, at, top, width);
+          const cost = misfit(levels, at, top, width);
           hills.push({
             cost,
             weight: share === 0.5 || slack === 0 ? 1 : 0.5,
@@ -121,11 +122,9 @@ function likelyHills(points: ScrewLevel[]): Hill[] {
 }
 
 /** χ² of the levels with the spindle at those places, for a hill as high as fits best. */
-function misfit(points: ScrewLevel[], at: number[], top: number, width: number): number {
+function misfit(levels: number[], at: number[], top: number, width: number): number {
   let [sum, total] = [0, 0];
-  const highest = Math.max(...points.map(({ levelDb }) => levelDb));
-  const rests = points.map((point, i) => {
-    const levelDb = Math.max(point.levelDb, highest + DEEPEST_DB);
+  const rests = levels.map((levelDb, i) => {
     const loss = sincDb((at[i] - top) / width);
     const sigma = Math.hypot(WANDER_DB, STEEPER * loss * loss);
     const weight = 1 / (sigma * sigma);

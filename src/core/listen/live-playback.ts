@@ -270,7 +270,6 @@ export class LivePlayback {
   private result(): PlaybackNow {
     const { tape, tracks, speedCmPerS, equalisation } = this.options;
     const tones = [...this.heard.values()].sort((a, b) => a.index - b.index);
-    const wide = [...this.wide.values()];
     const fresh = tones.filter((tone) => tone.fresh);
     const ladder = fresh.length > 0 ? fresh : tones;
     const azimuth = ladder.length === 0 ? null : azimuthView(ladder, tracks, speedCmPerS);
@@ -290,11 +289,10 @@ export class LivePlayback {
       phase,
       responses: responseRuns(
         tones.filter(({ index }) => index >= 0),
-        wide,
+        [...this.wide.values()],
         tape,
         equalisation,
       ),
-      wide,
     };
   }
 

@@ -2,7 +2,6 @@ import type { Band } from "@/core/reference/reference-tape";
 import type { ToneBand } from "./heard-bands";
 import type { AzimuthView } from "./playback-view";
 import type { ResponseRun } from "./response-runs";
-import type { WideBand } from "./wide-band";
 
 /** A tone of the tape as it was heard last. */
 export interface HeardTone extends ToneBand {
@@ -59,8 +58,6 @@ export interface PlaybackNow {
   phase: PhaseAt10kHz | null;
   /** The response in every way that it was heard. */
   responses: ResponseRun[];
-  /** Sweeps and noises that were heard. */
-  wide: WideBand[];
 }
 
 /** A tone that was recognised, and where it began. */

@@ -107,7 +107,7 @@ export interface PlaybackView {
 
 /** @param machine equalisation of the machine; the tape's own when left out */
 export function playbackView(
-  { bands, wide, speedRatio }: Omit<HeardBands, "warnings">,
+  { bands, wide, speedRatio }: HeardBands,
   tape: ReferenceTape,
   tracks: HeadTracks,
   machine: TimeConstants = timeConstants(tape.equalisation, tape.speedCmPerS),

@@ -1,5 +1,5 @@
 import { TonePairMeter, type TonePair } from "@/core/measure/tone-pair";
-import { withoutHum } from "@/core/measure/without-hum";
+import { HUM_LINES_HZ, withoutHum } from "@/core/measure/without-hum";
 
 /** Where a tone band lies in a recording, and what else is heard around it. */
 export interface TonePlace {
@@ -17,11 +17,9 @@ const MOST_SECONDS = 60;
 const MOST_BESIDE_HUM_SECONDS = 16;
 /** Before and after a band, where its hum can be learned. */
 const HUM_SECONDS = 5;
-const HIGHEST_BESIDE_HUM_HZ = 620;
 /** Lines of the mains so near to a tone count as part of it. */
 const NEAR_HZ = 5.5;
 const NEAR_SHARE = 0.032;
-const MAINS_HZ = [50, 60] as const;
 
 /**
  * Level and phase of one tone band of a recording, pushed in blocks of any length. A line of the mains that lies within
@@ -44,10 +42,7 @@ export class ToneBandMeter {
   ) {
     const { startSeconds, endSeconds, frequencyHz } = place;
     this.meter = new TonePairMeter(sampleRateHz, channelCount, frequencyHz);
-    const beside = MAINS_HZ.some((mains) =>
-      this.isNear(mains * Math.max(1, Math.round(frequencyHz / mains))),
-    );
-    const humMatters = beside && frequencyHz < HIGHEST_BESIDE_HUM_HZ;
+    const humMatters = [...HUM_LINES_HZ].some((hz) => this.isNear(hz));
     const first = startSeconds + EDGE_SECONDS;
     const longest = humMatters ? MOST_BESIDE_HUM_SECONDS : MOST_SECONDS;
     const last = Math.min(endSeconds - EDGE_SECONDS, first + longest);

@@ -1,8 +1,8 @@
 import { noiseLevels } from "@/core/measure/noise-levels";
-import { sweepLevels, type SweepShape } from "@/core/measure/sweep-levels";
+import { sweepLevels } from "@/core/measure/sweep-levels";
 import type { WideLevel } from "@/core/measure/wide-levels";
 import type { RecognisedBand, Recognition } from "@/core/reference/recognise-bands";
-import type { Band, ReferenceTape } from "@/core/reference/reference-tape";
+import { sweepShape, type Band, type ReferenceTape } from "@/core/reference/reference-tape";
 
 /** A sweep or noise of a tape as it was heard. */
 export interface WideBand {
@@ -23,12 +23,6 @@ export interface WideBand {
 const MARGIN_SECONDS = 0.4;
 /** Of longer ones this much is kept in memory. */
 const LONGEST_SECONDS = 180;
-
-export const sweepShape = ({ frequencyHz, toFrequencyHz, seconds }: Band): SweepShape => ({
-  frequencyHz,
-  toFrequencyHz: toFrequencyHz!,
-  seconds,
-});
 
 /** Where a sweep or noise was recognised in a recording. */
 export interface WidePlace {

@@ -52,20 +52,14 @@ export function sweepLevels(
   const points = sweepFrequencies(shape, known, sampleRateHz, channels[0].length).flatMap(
     (frequencyHz) => stretchAt(clean, sampleRateHz, shape, known, frequencyHz) ?? [],
   );
-  return channels.map((_, c) =>
-    points.map(({ frequencyHz, levelsDb }, i) => {
-      const spreadDb = strayDb(
-        points.map((point) => point.levelsDb[c]),
-        i,
-      );
-      return {
-        frequencyHz,
-        levelDb: levelsDb[c],
-        spreadDb,
-        uncertaintyDb: Math.hypot(LEAST_UNCERTAINTY_DB, spreadDb),
-      };
-    }),
-  );
+  return channels.map((_, c) => {
+    const levels = points.map(({ levelsDb }) => levelsDb[c]);
+    return points.map(({ frequencyHz }, i) => {
+      const spreadDb = strayDb(levels, i);
+      const uncertaintyDb = Math.hypot(LEAST_UNCERTAINTY_DB, spreadDb);
+      return { frequencyHz, levelDb: levels[i], spreadDb, uncertaintyDb };
+    });
+  });
 }
 
 /** The sweep's own ends and the frequencies of the series between them, those whose stretch lies in the sound. */
@@ -180,8 +174,8 @@ function middleOf(powers: Float64Array[], half: number): number {
   return sum > 0 ? Math.round(weighted / sum) : total.length >> 1;
 }
 
-/** Frequencies that the place is told by, per decade. */
-const REFINED_BY_PER_DECADE = 4;
+/** The place is told by so many of the frequencies: four to the decade. */
+const REFINED_BY_EACH = 5;
 const LEAST_FOR_LINE = 3;
 
 /** The place as the lines themselves tell it: a late start shifts them all alike, another speed more and more. */
@@ -189,9 +183,8 @@ function refined(channels: readonly Float64Array[], rate: number, shape: SweepSh
   let known = place;
   for (let round = 0; round < 2; round++) {
     const all = sweepFrequencies(shape, known, rate, channels[0].length);
-    const step = Math.max(1, Math.round(20 / REFINED_BY_PER_DECADE));
     const found = all
-      .filter((hz, i) => i % step === 0 && hz > shape.frequencyHz * 2)
+      .filter((hz, i) => i % REFINED_BY_EACH === 0 && hz > shape.frequencyHz * 2)
       .flatMap((hz) => stretchAt(channels, rate, shape, known, hz) ?? []);
     if (found.length < LEAST_FOR_LINE) return known;
     // ln of heard over expected = rise·(time that it is early) + what the speed adds with time

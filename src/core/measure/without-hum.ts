@@ -1,3 +1,5 @@
+import { summitNear } from "@/core/dsp/spectral-summit";
+
 /** Where hum can be learned, and which of it matters. */
 export interface HumClearing {
   /** Whether nothing else is near a hum frequency at a time; always when left out. */
@@ -10,6 +12,12 @@ export interface HumClearing {
 
 const MAINS_HZ = [50, 60] as const;
 const HIGHEST_HZ = 600;
+/** Where hum is looked for: the multiples of both mains frequencies. */
+export const HUM_LINES_HZ: ReadonlySet<number> = new Set(
+  MAINS_HZ.flatMap((mains) =>
+    Array.from({ length: Math.floor(HIGHEST_HZ / mains) }, (_, i) => (i + 1) * mains),
+  ),
+);
 /** A whole number of cycles of every multiple of 50 and 60 Hz, so that they do not see each other. */
 const BLOCK_SECONDS = 0.1;
 /** The mains may be off by so much, and holds its frequency for about so long. */
@@ -29,12 +37,7 @@ export function withoutHum(
   clearing: HumClearing = {},
 ): Float64Array {
   const out = Float64Array.from(x);
-  const lines = new Set(
-    MAINS_HZ.flatMap((mains) =>
-      Array.from({ length: Math.floor(HIGHEST_HZ / mains) }, (_, i) => (i + 1) * mains),
-    ),
-  );
-  for (const hz of lines) {
+  for (const hz of HUM_LINES_HZ) {
     if (clearing.matters?.(hz) === false) continue;
     const line = learned(out, sampleRateHz, hz, clearing);
     if (line) subtract(out, sampleRateHz, line);
@@ -77,9 +80,10 @@ function learned(x: Float64Array, rate: number, hz: number, clearing: HumClearin
   const span = blocks.at(-1)!.at - blocks[0].at;
   const step = 1 / (8 * span);
   const reach = Math.ceil((MAINS_OFF * hz) / step);
-  let best = 0;
-  for (let i = -reach; i <= reach; i++) if (power(i * step) > power(best)) best = i * step;
-  best = summit(power, best, step);
+  const powers = Float64Array.from({ length: 2 * reach + 3 }, (_, i) => power((i - reach - 1) * step));
+  let top = reach + 1;
+  for (let i = 1; i < powers.length - 1; i++) if (powers[i] > powers[top]) top = i;
+  const best = (top - reach - 1 + summitNear(powers, top).shift) * step;
   const { re, im } = sum(best);
   const rest = blocks.reduce((total, block) => total + block.re ** 2 + block.im ** 2, 0) / blocks.length;
   const noise = Math.max(0, rest - re * re - im * im) / blocks.length;
@@ -97,13 +101,6 @@ function mixed(x: Float64Array, rate: number, hz: number, block: number) {
     im -= x[i] * sin;
   });
   return { re: re / (to - from), im: im / (to - from) };
-}
-
-/** The top of a parabola through three values about a maximum. */
-function summit(of: (at: number) => number, at: number, step: number): number {
-  const [a, b, c] = [of(at - step), of(at), of(at + step)];
-  const bend = a - 2 * b + c;
-  return bend < 0 ? at + (step * (a - c)) / (2 * bend) : at;
 }
 
 function subtract(x: Float64Array, rate: number, { frequencyHz, re, im }: HumSine): void {

@@ -1,7 +1,7 @@
 import type { HeardSegment } from "./heard-segment";
 import { heardSegments } from "./heard-segments";
 import { recogniseBands, type Recognition } from "./recognise-bands";
-import type { ReferenceTape } from "./reference-tape";
+import { sweepShape, type ReferenceTape } from "./reference-tape";
 import { ToneFrames } from "./tone-frames";
 
 /**
@@ -30,9 +30,7 @@ export class BandEar {
   }
 
   recognise(tape: ReferenceTape): Recognition {
-    const sweeps = tape.bands.flatMap(({ kind, frequencyHz, toFrequencyHz, seconds }) =>
-      kind === "sweep" ? [{ frequencyHz, toFrequencyHz: toFrequencyHz!, seconds }] : [],
-    );
+    const sweeps = tape.bands.filter(({ kind }) => kind === "sweep").map(sweepShape);
     return recogniseBands(heardSegments(this.frames, sweeps), tape);
   }
 

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { hertzText } from "@/core/formats/number-text";
+import type { SweepShape } from "@/core/measure/sweep-levels";
 import type { TimeConstants } from "@/core/standards/equalisation";
 
 const percent = z.number().min(0).max(100);
@@ -102,6 +103,13 @@ export const uncertaintyText = (tape: ReferenceTape): string =>
 /** The frequency that a tone band really has at right speed, certificate counted in. */
 export const certifiedFrequencyHz = (band: Band): number =>
   band.frequencyHz * (1 + (band.frequencyErrorPercent ?? 0) / 100);
+
+/** The shape of a sweep band. */
+export const sweepShape = ({ frequencyHz, toFrequencyHz, seconds }: Band): SweepShape => ({
+  frequencyHz,
+  toFrequencyHz: toFrequencyHz!,
+  seconds,
+});
 
 /**
  * Time constants in microseconds of an equalisation written "3180/120", 0 standing for none; without one, the usual
