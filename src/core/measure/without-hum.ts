@@ -1,3 +1,5 @@
+import { FirDecimator } from "@/core/dsp/fir-decimator";
+import { kaiserLowpass } from "@/core/dsp/kaiser-lowpass";
 import { summitNear } from "@/core/dsp/spectral-summit";
 
 /** Where hum can be learned, and which of it matters. */
@@ -27,6 +29,11 @@ const FEWEST_BLOCKS = 12;
 /** A line fainter than so many standard errors is none. */
 const STANDS_OUT = 4;
 
+/** Hum is learned from what lies below this, at a rate of about that. */
+const LOW_HZ = 620;
+const LOW_RATE_HZ = 2000;
+const STOPPED_DB = 80;
+
 /**
  * The sound with its mains hum taken away, each line as a sine of its own frequency, strength and phase (least
  * squares), learned where nothing else is near it. Lines that do not stand out of the rest are left alone.
@@ -36,13 +43,34 @@ export function withoutHum(
   sampleRateHz: number,
   clearing: HumClearing = {},
 ): Float64Array {
-  const out = Float64Array.from(x);
+  const out: Course = { samples: Float64Array.from(x), rateHz: sampleRateHz, startSeconds: 0 };
+  const low = lowBand(x, sampleRateHz);
   for (const hz of HUM_LINES_HZ) {
     if (clearing.matters?.(hz) === false) continue;
-    const line = learned(out, sampleRateHz, hz, clearing);
-    if (line) subtract(out, sampleRateHz, line);
+    const line = learned(low, hz, clearing);
+    if (!line) continue;
+    subtract(low, line);
+    subtract(out, line);
   }
-  return out;
+  return out.samples;
+}
+
+/** Sound on the clock of what was given. */
+interface Course {
+  samples: Float64Array;
+  rateHz: number;
+  /** Of the first sample. */
+  startSeconds: number;
+}
+
+/** What lies below the highest line, at so low a rate that a block is a whole number of samples. */
+function lowBand(x: Float32Array | Float64Array, rate: number): Course {
+  const perBlock = Math.round(rate * BLOCK_SECONDS);
+  let factor = Math.max(1, Math.floor(rate / LOW_RATE_HZ));
+  while (perBlock % factor !== 0) factor--;
+  const rateHz = rate / factor;
+  const decimator = new FirDecimator(kaiserLowpass(rate, LOW_HZ, rateHz - LOW_HZ, STOPPED_DB), factor);
+  return { samples: decimator.push(x).re, rateHz, startSeconds: decimator.delaySamples / rate };
 }
 
 interface HumSine {
@@ -52,16 +80,17 @@ interface HumSine {
   im: number;
 }
 
-function learned(x: Float64Array, rate: number, hz: number, clearing: HumClearing): HumSine | null {
+function learned(low: Course, hz: number, clearing: HumClearing): HumSine | null {
   const { isClear, wantedAt } = clearing;
   const wanted = wantedAt?.(hz);
   const blocks: Array<{ at: number; re: number; im: number }> = [];
-  const count = Math.floor(x.length / rate / BLOCK_SECONDS);
+  const length = Math.round(BLOCK_SECONDS * low.rateHz);
+  const count = Math.floor(low.samples.length / length);
   for (let b = 0; b < count; b++) {
-    const at = (b + 0.5) * BLOCK_SECONDS;
+    const at = low.startSeconds + (b + 0.5) * BLOCK_SECONDS;
     if (wanted !== undefined && Math.abs(at - wanted) > LEARNED_WITHIN_SECONDS) continue;
     if (isClear?.(at, hz) === false) continue;
-    blocks.push({ at, ...mixed(x, rate, hz, b) });
+    blocks.push({ at, ...mixed(low, hz, b * length, length) });
   }
   if (blocks.length < FEWEST_BLOCKS) return null;
   const sum = (offHz: number) => {
@@ -92,20 +121,18 @@ function learned(x: Float64Array, rate: number, hz: number, clearing: HumClearin
 }
 
 /** Mean of a block turned back by a frequency. */
-function mixed(x: Float64Array, rate: number, hz: number, block: number) {
-  const from = Math.round(block * BLOCK_SECONDS * rate);
-  const to = Math.round((block + 1) * BLOCK_SECONDS * rate);
+function mixed(course: Course, hz: number, from: number, length: number) {
   let [re, im] = [0, 0];
-  eachPhase(rate, hz, from, to, (i, cos, sin) => {
-    re += x[i] * cos;
-    im -= x[i] * sin;
+  eachPhase(course, hz, from, from + length, (i, cos, sin) => {
+    re += course.samples[i] * cos;
+    im -= course.samples[i] * sin;
   });
-  return { re: re / (to - from), im: im / (to - from) };
+  return { re: re / length, im: im / length };
 }
 
-function subtract(x: Float64Array, rate: number, { frequencyHz, re, im }: HumSine): void {
-  eachPhase(rate, frequencyHz, 0, x.length, (i, cos, sin) => {
-    x[i] -= re * cos - im * sin;
+function subtract(course: Course, { frequencyHz, re, im }: HumSine): void {
+  eachPhase(course, frequencyHz, 0, course.samples.length, (i, cos, sin) => {
+    course.samples[i] -= re * cos - im * sin;
   });
 }
 
@@ -114,17 +141,19 @@ const TURNS_IN_A_ROW = 4096;
 
 /** Cosine and sine of a frequency at each sample, turned from one to the next. */
 function eachPhase(
-  rate: number,
+  { rateHz, startSeconds }: Course,
   hz: number,
   from: number,
   to: number,
   each: (i: number, cos: number, sin: number) => void,
 ): void {
-  const step = (2 * Math.PI * hz) / rate;
+  const step = (2 * Math.PI * hz) / rateHz;
+  const first = 2 * Math.PI * hz * startSeconds;
   const [c, s] = [Math.cos(step), Math.sin(step)];
   let [cos, sin] = [0, 0];
   for (let i = from; i < to; i++) {
-    if ((i - from) % TURNS_IN_A_ROW === 0) [cos, sin] = [Math.cos(step * i), Math.sin(step * i)];
+    if ((i - from) % TURNS_IN_A_ROW === 0)
+      [cos, sin] = [Math.cos(first + step * i), Math.sin(first + step * i)];
     each(i, cos, sin);
     const next = cos * c - sin * s;
     sin = sin * c + cos * s;
