@@ -1,84 +1,113 @@
+import { readdirSync } from "node:fs";
 import nextVitals from "eslint-config-next/core-web-vitals";
 import nextTypescript from "eslint-config-next/typescript";
 
-/** Which folders may not be reached from which: app → features → ui, storage, audio, workers → core. */
-const forbid = (files, groups, message) => ({
-  files,
-  rules: {
-    "no-restricted-imports": ["error", { patterns: [{ group: groups, message }, NO_CLIMBING] }],
-  },
-});
+/** What each folder of the core may reach: everything that is not named is forbidden. Imports run downwards. */
+const CORE = {
+  text: [],
+  dsp: [],
+  workshop: [],
+  standards: ["dsp"],
+  measure: ["dsp", "standards"],
+  judging: ["measure", "standards"],
+  signals: ["dsp", "text"],
+  // the practice machine must not know how it is measured
+  simulator: ["dsp"],
+  records: ["standards", "text", "workshop"],
+  reference: ["dsp", "measure", "signals", "standards", "text"],
+  playback: ["judging", "measure", "records", "reference", "standards", "text", "workshop"],
+  guidance: ["records", "text"],
+  advice: ["dsp", "guidance", "judging", "measure", "standards", "workshop"],
+  // alignment uses results, never raw sound
+  stations: [
+    "advice",
+    "guidance",
+    "judging",
+    "measure",
+    "playback",
+    "records",
+    "reference",
+    "standards",
+    "text",
+  ],
+  alignment: ["guidance", "judging", "playback", "records", "reference", "stations", "text"],
+  live: ["dsp", "measure", "playback", "records", "reference", "signals", "standards", "stations"],
+  formats: ["advice", "alignment", "dsp", "measure", "records", "reference", "signals", "text", "workshop"],
+  recordings: [
+    "advice",
+    "formats",
+    "live",
+    "measure",
+    "playback",
+    "reference",
+    "signals",
+    "standards",
+    "stations",
+  ],
+  practice: ["records", "reference", "signals", "simulator", "workshop"],
+};
+
+/** The same for the folders around it: app → features → ui, storage, audio, workers → core. */
+const AROUND = {
+  core: [],
+  ui: ["core"],
+  audio: ["core"],
+  storage: ["core"],
+  workers: ["core", "storage"],
+  features: ["core", "ui", "audio", "storage", "workers"],
+  app: ["core", "features", "ui"],
+  cli: ["core"],
+  testing: ["core"],
+};
+
+const BROWSER = ["react", "react-*", "next", "next/*", "@mui/*", "dexie*", "comlink", "node:*"];
 const NO_CLIMBING = { group: ["../../*"], message: "Reach other folders through @/." };
-const OUTSIDE_CORE = [
-  "@/app/*",
-  "@/features/*",
-  "@/ui/*",
-  "@/storage/*",
-  "@/audio/*",
-  "@/workers/*",
-  "@/cli/*",
-];
-const BROWSER = ["react", "react-*", "next", "next/*", "@mui/*", "dexie*", "comlink", "node:*", "fs", "path"];
-const core = (folder, not, message) =>
-  forbid(
-    [`src/core/${folder}/**`],
-    [...OUTSIDE_CORE, ...BROWSER, ...not.map((f) => `@/core/${f}/*`)],
-    message,
-  );
+
+const folders = (at) =>
+  readdirSync(at, { withFileTypes: true }).flatMap((entry) => (entry.isDirectory() ? [entry.name] : []));
+
+/** Rules of one list of folders; a folder without a rule is an error, so that nobody forgets one. */
+function layers(rules, at, prefix, beside) {
+  const there = folders(at);
+  const unruled = there.filter((folder) => !(folder in rules));
+  const gone = Object.keys(rules).filter((folder) => !there.includes(folder));
+  if (unruled.length + gone.length > 0)
+    throw new Error(
+      `${at}: no rule says what ${unruled.join(", ") || "no folder"} may import; rules without a folder: ${gone.join(", ") || "none"}`,
+    );
+  return there.map((folder) => {
+    const not = there.filter((other) => other !== folder && !rules[folder].includes(other));
+    return {
+      files: [`${at}/${folder}/**`],
+      rules: {
+        "no-restricted-imports": [
+          "error",
+          {
+            patterns: [
+              NO_CLIMBING,
+              {
+                group: [...not.map((other) => `${prefix}/${other}/*`), ...beside(folder)],
+                message: `${folder} may import ${rules[folder].join(", ") || "nothing of the project"}: imports run one way.`,
+              },
+            ],
+          },
+        ],
+      },
+    };
+  });
+}
+
+const OUTSIDE_CORE = Object.keys(AROUND)
+  .filter((folder) => folder !== "core")
+  .map((folder) => `@/${folder}/*`);
 
 const config = [
   { ignores: [".next/**", "node_modules/**", "next-env.d.ts", "test-results/**", "playwright-report/**"] },
   ...nextVitals,
   ...nextTypescript,
   { rules: { "@typescript-eslint/no-explicit-any": "error", "react-hooks/refs": "off" } },
-  forbid(["src/core/**"], [...OUTSIDE_CORE, ...BROWSER], "The core knows no interface, storage or Node."),
-  core(
-    "dsp",
-    ["standards", "measure", "reference", "machine", "alignment", "formats"],
-    "dsp knows nothing of tape.",
-  ),
-  core(
-    "standards",
-    ["measure", "reference", "machine", "alignment", "formats"],
-    "Standards are data over dsp.",
-  ),
-  core(
-    "measure",
-    ["machine", "reference", "alignment", "formats"],
-    "What measures must not know what it measures.",
-  ),
-  core(
-    "machine",
-    ["measure", "reference", "alignment", "formats"],
-    "The practice machine must not know how it is measured.",
-  ),
-  core(
-    "workshop",
-    ["measure", "reference", "machine", "alignment", "formats"],
-    "Workshop sums stand on standards alone.",
-  ),
-  core("advice", ["machine", "reference", "formats"], "Advice draws on measurements and the workshop."),
-  forbid(
-    ["src/core/alignment/**"],
-    [...OUTSIDE_CORE, ...BROWSER, "@/core/dsp/*", "@/core/machine/*", "@/core/formats/wav*"],
-    "Alignment uses results, never raw sound.",
-  ),
-  forbid(
-    ["src/ui/**", "src/storage/**", "src/audio/**", "src/workers/**"],
-    ["@/app/*", "@/features/*", "@/cli/*"],
-    "Imports run towards the core.",
-  ),
-  forbid(["src/features/**"], ["@/app/*", "@/cli/*"], "Features do not know their routes."),
-  forbid(
-    ["src/app/**"],
-    ["@/cli/*", "@/storage/*", "@/workers/*"],
-    "Pages are thin: go through features or core.",
-  ),
-  forbid(
-    ["src/cli/**"],
-    ["@/app/*", "@/features/*", "@/ui/*", "@/storage/*", "@/workers/*"],
-    "The command line stands on the core.",
-  ),
+  ...layers(AROUND, "src", "@", () => []),
+  ...layers(CORE, "src/core", "@/core", () => [...OUTSIDE_CORE, ...BROWSER]),
   { files: ["**/*.test.ts"], rules: { "no-restricted-imports": "off" } },
 ];
 

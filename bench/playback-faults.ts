@@ -1,5 +1,5 @@
 import { SeededRandom } from "@/core/dsp/seeded-random";
-import type { TransportParameters } from "@/core/machine/transport-parameters";
+import type { TransportParameters } from "@/core/simulator/transport-parameters";
 import { followTheScreens, type Followed } from "@/testing/follow-the-screens";
 
 type Settings = Partial<TransportParameters>;

@@ -16,12 +16,12 @@ import { flutterOf } from "@/core/measure/flutter";
 import { LiveTransport } from "@/core/measure/live-transport";
 import { speedOf } from "@/core/measure/speed";
 import { TransportMeter } from "@/core/measure/transport-meter";
-import { PracticeDeck } from "@/core/machine/practice-deck";
-import { practiceMachine } from "@/core/machine/practice-machines";
-import { LiveListening } from "@/core/listen/live-listening";
+import { PracticeDeck } from "@/core/simulator/practice-deck";
+import { practiceMachine } from "@/core/simulator/practice-machines";
+import { LiveListening } from "@/core/live/live-listening";
 import { harmonicsOf } from "@/core/measure/harmonics";
 import { practiceTape } from "@/core/practice/practice-tape";
-import { BandEar } from "@/core/reference/band-ear";
+import { BandRecogniser } from "@/core/reference/band-recogniser";
 import { BUILT_IN_TAPES } from "@/core/reference/built-in-tapes";
 import { single } from "@/core/signals/presets";
 import { SequenceRenderer } from "@/core/signals/render-sequence";
@@ -146,15 +146,15 @@ const ladder = BUILT_IN_TAPES.find(({ id }) => id === "azimuth-cassette")!;
 const player = new PracticeDeck({ ...deckOptions, tape: practiceTape(ladder) });
 player.press("play");
 const played = Array.from({ length: 80 }, () => player.render(48000));
-const ear = new BandEar(48000, 2);
+const recogniser = new BandRecogniser(48000, 2);
 const heardIn = timed(() => {
-  for (const block of played) ear.push(block);
-  ear.finish();
+  for (const block of played) recogniser.push(block);
+  recogniser.finish();
 });
 say("hearing bands, stereo 48 kHz: seconds of sound per second", (80 / heardIn).toFixed(0));
 say(
   "  telling which of the tape's bands they are, 80 s, ms",
-  (1000 * timed(() => ear.recognise(ladder))).toFixed(0),
+  (1000 * timed(() => recogniser.recognise(ladder))).toFixed(0),
 );
 
 const listening = new LiveListening({

@@ -1,4 +1,4 @@
-import { guideSound, REFERENCE_HZ } from "@/core/alignment/guide-tone";
+import { guideSound, REFERENCE_HZ } from "@/core/guidance/guide-tone";
 
 const LOUDNESS = 0.06;
 const GLIDE_SECONDS = 0.08;

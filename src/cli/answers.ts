@@ -1,12 +1,12 @@
-import type { Machine } from "@/core/alignment/records";
+import type { Machine } from "@/core/records/machine";
 import type { SoundFile } from "@/core/formats/sound-file";
-import { worstTransport } from "@/core/listen/transport-view";
+import { worstTransport } from "@/core/advice/transport-view";
 import { channelName } from "@/core/measure/channel-name";
 import { HumMeter } from "@/core/measure/hum";
 import { LevelMeter } from "@/core/measure/level-meter";
 import { matchRecordings, MatchSound } from "@/core/measure/match/match-recordings";
 import { TransportMeter } from "@/core/measure/transport-meter";
-import { BandEar } from "@/core/reference/band-ear";
+import { BandRecogniser } from "@/core/reference/band-recogniser";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import { withSound } from "./sound-argument";
 
@@ -118,10 +118,10 @@ export async function levels(sound: SoundFile): Promise<Answer> {
 }
 
 export async function bands(sound: SoundFile, tape: ReferenceTape): Promise<Answer> {
-  const ear = new BandEar(sound.sampleRateHz, sound.channelCount);
-  for await (const block of sound.blocks()) ear.push(block);
-  ear.finish();
-  const { bands: found, repeats, speedRatio, doubt } = ear.recognise(tape);
+  const recogniser = new BandRecogniser(sound.sampleRateHz, sound.channelCount);
+  for await (const block of sound.blocks()) recogniser.push(block);
+  recogniser.finish();
+  const { bands: found, repeats, speedRatio, doubt } = recogniser.recognise(tape);
   const row = ({ leftDb, rightDb, ...band }: (typeof found)[number]) => ({
     ...band,
     levelDb: { left: leftDb, right: sound.channelCount > 1 ? rightDb : null },

@@ -1,21 +1,32 @@
 import { mkdir, writeFile } from "node:fs/promises";
-import { speedTone } from "@/core/alignment/limits";
-import { flutterReadings, speedReading, type LogContext } from "@/core/alignment/log-reading";
-import type { Adjustment, Job, Phase, Reading, StationId } from "@/core/alignment/records";
-import { ROUTE } from "@/core/alignment/stations";
+import { layBench } from "@/core/alignment/lay-bench";
+import { stationById } from "@/core/alignment/registry";
+import { speedTone } from "@/core/reference/speed-tone";
+import { azimuth } from "@/core/stations/azimuth";
+import { flutterReadings } from "@/core/stations/flutter";
+import { level } from "@/core/stations/level";
+import type { LogContext } from "@/core/stations/log-context";
+import { response } from "@/core/stations/response";
+import { speedReadings } from "@/core/stations/speed";
+import type { Adjustment } from "@/core/records/adjustment";
+import type { Job } from "@/core/records/job";
+import type { Phase, Reading } from "@/core/records/reading";
+import type { StationId } from "@/core/stations";
 import { readBundle, writeBundle } from "@/core/formats/job-bundle";
-import { PracticeDeck } from "@/core/machine/practice-deck";
-import { PRACTICE_FULL_SCALE, practiceMachine } from "@/core/machine/practice-machines";
-import type { TransportParameters } from "@/core/machine/transport-parameters";
+import { PracticeDeck } from "@/core/simulator/practice-deck";
+import { PRACTICE_FULL_SCALE, practiceMachine } from "@/core/simulator/practice-machines";
+import type { TransportParameters } from "@/core/simulator/transport-parameters";
 import { TransportMeter } from "@/core/measure/transport-meter";
 import { DEMO_TAPES } from "@/core/reference/demo-tapes";
-import { measureBands } from "@/core/listen/measure-bands";
-import { LivePlayback } from "@/core/listen/live-playback";
+import { measureBands } from "@/core/recordings/measure-bands";
+import { LivePlayback } from "@/core/live/live-playback";
 import { soundInMemory } from "@/core/formats/sound-file";
-import { practiceTape } from "@/core/practice/practice-tape";
-import { slotOf } from "@/core/machine/practice-slots";
-import { levelTone, playbackLevel } from "@/core/alignment/playback-level";
-import { azimuthReadings, levelReadings, responseReadings } from "@/core/alignment/playback-readings";
+import { blankTape, practiceTape, sequenceInput } from "@/core/practice/practice-tape";
+import { LiveListening } from "@/core/live/live-listening";
+import { PRESETS } from "@/core/signals/presets";
+import type { Heard } from "@/core/stations/heard";
+import { recordLevel } from "@/core/stations/record-level";
+import { slotOf } from "@/core/simulator/practice-slots";
 import { timeConstants, type ReferenceTape } from "@/core/reference/reference-tape";
 import { usualFormat } from "@/core/standards/track-formats";
 import { joined } from "@/core/dsp/joined";
@@ -34,6 +45,16 @@ const adjustments: Adjustment[] = [];
 const jobs: Job[] = [];
 let counter = 0;
 const newId = () => `demo-${String(++counter).padStart(4, "0")}`;
+
+const NOTHING_HEARD: Omit<Heard, "source"> = {
+  nominalHz: null,
+  fullScale: PRACTICE_FULL_SCALE,
+  speed: null,
+  flutter: null,
+  playback: null,
+  comparison: null,
+  problems: [],
+};
 
 /** A job on a practice machine; the clock only moves forward, a few minutes a step. */
 class DemoJob {
@@ -63,7 +84,7 @@ class DemoJob {
     const seconds = station === "speed" ? 8 : 24;
     for (let i = 0; i < seconds; i++) meter.push(this.deck.render(SAMPLE_RATE_HZ));
     const context = this.context(phase, this.tape);
-    if (station === "speed") readings.push(speedReading(meter.speed(0).result!, context));
+    if (station === "speed") readings.push(...speedReadings(meter.speed(0).result!, context));
     else readings.push(...flutterReadings(meter.flutter(0).result!, context));
     return this;
   }
@@ -89,13 +110,60 @@ class DemoJob {
       speedCmPerS,
       equalisation: timeConstants(tape.equalisation, speedCmPerS),
     }).take(heard);
-    const context = () => ({ ...this.context(phase, tape), channel: "both" });
-    readings.push(...azimuthReadings(now, machine, context()));
-    const tone = levelTone(now.tones, tape)!;
-    const level = playbackLevel(tone, tape, machine, PRACTICE_FULL_SCALE);
-    readings.push(...levelReadings(level, tone.pair.seconds, context()));
-    readings.push(...responseReadings(now.responses[0], machine, context()));
+    const bench = this.bench(tape, { ...NOTHING_HEARD, playback: now });
+    for (const station of [azimuth, level, response]) {
+      const logged = station.readings(bench).toLog({ ...this.context(phase, tape), channel: "both" });
+      if (typeof logged === "string") throw new Error(`${station.name}: ${logged}`);
+      readings.push(...logged);
+    }
     return this;
+  }
+
+  /** Records a level tone, hears source and tape, and logs what came back. */
+  recordLevel(phase: Phase): this {
+    const { speedCmPerS } = this.job;
+    const tone = PRESETS.find(({ id }) => id === "level-tone")!;
+    this.deck.load(blankTape(speedCmPerS));
+    this.deck.setInput(sequenceInput(tone, SAMPLE_RATE_HZ));
+    const live = new LiveListening({
+      sampleRateHz: SAMPLE_RATE_HZ,
+      channelCount: 2,
+      tape: this.tape,
+      speedFactor: 1,
+      nominalHz: 3150,
+      evidenceSeconds: 0,
+    });
+    let comparison: Heard["comparison"] = null;
+    const hear = (monitor: "source" | "tape", seconds: number) => {
+      this.deck.monitor = monitor;
+      for (let i = 0; i < 10 * seconds; i++) {
+        live.push(this.deck.render(SAMPLE_RATE_HZ / 10));
+        comparison = live.result(false, null, true).comparison ?? comparison;
+      }
+    };
+    this.deck.press("record");
+    hear("source", 5);
+    hear("tape", 6);
+    const bench = this.bench(this.tape, { ...NOTHING_HEARD, comparison });
+    const context = this.context(phase, this.tape);
+    const circumstances = { recordingOn: this.job.blankTapes![0].id };
+    const logged = recordLevel.readings(bench).toLog({ ...context, channel: "both", circumstances });
+    if (typeof logged === "string") throw new Error(`${recordLevel.name}: ${logged}`);
+    readings.push(...logged);
+    return this;
+  }
+
+  private bench(tape: ReferenceTape, heard: Omit<Heard, "source">) {
+    const machine = DEMO_MACHINES.find(({ id }) => id === this.job.machineId)!;
+    return layBench()({
+      records: { job: this.job, machine, readings: [], adjustments: [] },
+      tape,
+      heard: { ...heard, source: { kind: "practice", name: machine.name } },
+      circumstances: {},
+      prior: [],
+      peak: null,
+      readFrom: null,
+    });
   }
 
   private context(phase: Phase, tape: ReferenceTape): LogContext {
@@ -143,7 +211,7 @@ class DemoJob {
 }
 
 const allDone = (...stations: StationId[]): Job["done"] =>
-  Object.fromEntries(stations.map((id) => [id, [...ROUTE.find((station) => station.id === id)!.checks]]));
+  Object.fromEntries(stations.map((id) => [id, [...stationById(id)!.checks]]));
 
 function job(
   fields: Pick<Job, "number" | "machineId" | "tapeId" | "speedCmPerS" | "complaint" | "createdAt"> &
@@ -189,6 +257,7 @@ const thoroughly = new DemoJob(
     speedCmPerS: 4.76,
     complaint: "Half a tone sharp after its last service.",
     notes: "Owner wants it ready for the winter interviews.",
+    blankTapes: [{ id: "demo-blank-plain", name: "archive's plain tape" }],
     createdAt: "2026-11-16T09:15:00.000Z",
     done: allDone("intake", "service", "path", "clean"),
   }),
@@ -197,6 +266,8 @@ const thoroughly = new DemoJob(
     "head.azimuthArcMinutes": 3,
     "head.weaveArcMinutes": 0.06,
     "playback.leftT2ErrorPercent": -14,
+    "record.leftDb": -1.6,
+    "record.rightDb": 0.9,
   },
   409,
 )
@@ -213,6 +284,11 @@ await thoroughly
   .turn("level-right", 0.06)
   .turn("equaliser-left", 0.24)
   .align("as left");
+thoroughly
+  .recordLevel("as found")
+  .turn("record-level-left", 0.24)
+  .turn("record-level-right", -0.03)
+  .recordLevel("as left");
 thoroughly.finish();
 
 jobs.push(
@@ -237,7 +313,7 @@ new DemoJob(
     createdAt: "2026-11-12T08:40:00.000Z",
     done: {
       ...allDone("intake"),
-      service: [ROUTE[1].checks[1]],
+      service: [stationById("service")!.checks[1]],
     },
     waiting: { for: "belt 71 mm", until: "2026-11-30", after: "service" },
   }),

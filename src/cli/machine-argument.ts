@@ -1,4 +1,4 @@
-import type { Machine } from "@/core/alignment/records";
+import type { Machine } from "@/core/records/machine";
 import { readMachineJson } from "@/core/formats/machine-json";
 import { DEMO_MACHINES } from "@/core/practice/demo-machines";
 import { knownOrFile } from "./known-or-file";

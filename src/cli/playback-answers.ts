@@ -1,7 +1,7 @@
 import type { SoundFile } from "@/core/formats/sound-file";
-import { measureBands } from "@/core/listen/measure-bands";
-import { azimuthView } from "@/core/listen/playback-view";
-import { responseRuns } from "@/core/listen/response-runs";
+import { measureBands } from "@/core/recordings/measure-bands";
+import { azimuthView } from "@/core/playback/azimuth-view";
+import { responseRuns } from "@/core/playback/response-runs";
 import { timeConstants, type ReferenceTape } from "@/core/reference/reference-tape";
 import { usualFormat } from "@/core/standards/track-formats";
 
@@ -19,7 +19,7 @@ export async function azimuth(
     tape: tape.id,
     ...head,
     warnings: [...warnings, ...(doubt ? [doubt] : [])],
-    bands: found?.tones.map((tone) => ({ ...tone, track: undefined })) ?? [],
+    bands: found?.tones.map((tone) => ({ ...tone, track: undefined, balanceDb: undefined })) ?? [],
     delaySeconds: found?.delaySeconds ?? null,
     delayUncertaintySeconds: found?.delayUncertaintySeconds ?? null,
     tiltArcMinutes: found?.tiltArcMinutes ?? null,
@@ -35,13 +35,13 @@ export async function azimuth(
 export async function response(sound: SoundFile, tape: ReferenceTape, equalisation: string | undefined) {
   const { bands, wide, warnings } = await measureBands(sound, tape);
   const machine = timeConstants(equalisation ?? tape.equalisation, tape.speedCmPerS);
-  const [first, ...others] = responseRuns(bands, wide, tape, machine).map(
-    ({ from, referenceHz, channels }) => ({ from, referenceHz, channels }),
-  );
+  const runs = responseRuns(bands, wide, tape, machine);
+  const [first, ...others] = runs.map(({ from, referenceHz, channels }) => ({ from, referenceHz, channels }));
+  const doubts = new Set(runs.flatMap((run) => run.doubts));
   return {
     tape: tape.id,
     equalisation: `${machine.t1Microseconds}/${machine.t2Microseconds}`,
-    warnings,
+    warnings: [...warnings, ...doubts],
     ...(first ?? { from: null, referenceHz: null, channels: [] }),
     others,
   };

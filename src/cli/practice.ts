@@ -1,16 +1,16 @@
 import { open } from "node:fs/promises";
 import { parseArgs } from "node:util";
-import { speedTone } from "@/core/alignment/limits";
+import { speedTone } from "@/core/reference/speed-tone";
 import { encodeSamples, wavHeader } from "@/core/formats/wav-writer";
-import { PracticeDeck } from "@/core/machine/practice-deck";
+import { PracticeDeck } from "@/core/simulator/practice-deck";
 import { practiceTape } from "@/core/practice/practice-tape";
-import { PRACTICE_MACHINES, practiceMachine } from "@/core/machine/practice-machines";
+import { PRACTICE_MACHINES, practiceMachine } from "@/core/simulator/practice-machines";
 import {
   PARAMETER_RANGES,
   parameterSetting,
   type ParameterPath,
   type TransportParameters,
-} from "@/core/machine/transport-parameters";
+} from "@/core/simulator/transport-parameters";
 import { KNOWN_TAPES, tapeArgument } from "./tape-argument";
 import { runCommand, UsageError } from "./exit";
 

@@ -5,7 +5,7 @@ import { readSequenceJson } from "@/core/formats/sequence-json";
 import { PRESETS, single } from "@/core/signals/presets";
 import { segmentSchema, type Sequence } from "@/core/signals/sequence";
 import { timelineOf } from "@/core/signals/timeline";
-import { exportOptionsSchema, wavExport } from "@/core/signals/wav-export";
+import { exportOptionsSchema, wavExport } from "@/core/formats/wav-export";
 import { runCommand, UsageError } from "./exit";
 
 const USAGE = `usage: npm run --silent signals -- NAME [options] --out FILE.wav

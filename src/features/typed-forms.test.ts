@@ -5,7 +5,7 @@ import { referenceTapeSchema } from "@/core/reference/reference-tape";
 import { PRESETS } from "@/core/signals/presets";
 import { segmentSchema } from "@/core/signals/sequence";
 import { timelineOf } from "@/core/signals/timeline";
-import { machineSchema } from "@/core/alignment/records";
+import { machineSchema } from "@/core/records/machine";
 import { DEMO_MACHINES } from "@/core/practice/demo-machines";
 import { machinePartSchema } from "@/core/workshop/machine-part";
 import { machineOf, PART_KINDS, partOf, typedMachine, type PartKind } from "./machines/typed-machine";
@@ -103,7 +103,11 @@ describe("a machine that is typed", () => {
 
   it("takes a decimal comma and several speeds; empty limits are left out", () => {
     const [machine] = DEMO_MACHINES;
-    const typed = { ...typedMachine(machine), speeds: "9.53; 19.05", flutterLimit: "0,12", speedLimit: "" };
+    const typed = {
+      ...typedMachine(machine),
+      speeds: "9.53; 19.05",
+      limits: { flutterPercent: "0,12", speedErrorPercent: "" },
+    };
     expect(machineOf(typed, machine)).toMatchObject({
       speedsCmPerS: [9.53, 19.05],
       limits: { flutterPercent: 0.12 },

@@ -1,5 +1,5 @@
 import { readBundle, writeBundle, type BundleContent } from "@/core/formats/job-bundle";
-import { speedsOf } from "@/core/alignment/job-speeds";
+import { speedsOf } from "@/core/records/job-speeds";
 import { database } from "./database";
 
 /** The bundle text of one job with its machine and every tape that its readings name. */

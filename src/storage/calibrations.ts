@@ -1,4 +1,4 @@
-import { calibrationSchema, type Calibration } from "@/core/alignment/input-calibration";
+import { calibrationSchema, type Calibration } from "@/core/records/input-calibration";
 import { database } from "./database";
 
 export const readCalibration = async (deviceId: string): Promise<Calibration | undefined> =>

@@ -1,8 +1,11 @@
 import Dexie, { type EntityTable } from "dexie";
-import type { Adjustment, Job, Machine, Reading } from "@/core/alignment/records";
-import type { PartRun, Watch } from "@/core/alignment/runs";
+import type { Adjustment } from "@/core/records/adjustment";
+import type { Job } from "@/core/records/job";
+import type { Machine } from "@/core/records/machine";
+import type { Reading } from "@/core/records/reading";
+import type { PartRun, Watch } from "@/core/records/runs";
 import type { Sequence } from "@/core/signals/sequence";
-import type { Calibration } from "@/core/alignment/input-calibration";
+import type { Calibration } from "@/core/records/input-calibration";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 
 /** Something half typed, kept until it is saved or thrown away. */

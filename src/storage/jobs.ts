@@ -1,17 +1,14 @@
 import { ulid } from "ulid";
 import {
-  adjustmentSchema,
-  jobSchema,
-  machineSchema,
-  readingSchema,
-  type Adjustment,
-  type Job,
-  type Machine,
-  type Reading,
-  type StationId,
-  pathEntrySchema,
-  type PathEntry,
-} from "@/core/alignment/records";
+  knownAdjustmentSchema,
+  knownJobSchema,
+  knownMachineSchema,
+  knownReadingSchema,
+} from "@/core/alignment/known-records";
+import type { Adjustment } from "@/core/records/adjustment";
+import { pathEntrySchema, type Job, type PathEntry } from "@/core/records/job";
+import type { Machine } from "@/core/records/machine";
+import type { Reading } from "@/core/records/reading";
 import { database } from "./database";
 
 export const newId = (): string => ulid();
@@ -19,8 +16,8 @@ export const newId = (): string => ulid();
 /** Stores a new job, and its machine when that is new too, or nothing at all. */
 export async function createJob(job: Job, machine: Machine | null): Promise<void> {
   await database.transaction("rw", database.jobs, database.machines, async () => {
-    if (machine) await database.machines.add(machineSchema.parse(machine));
-    await database.jobs.add(jobSchema.parse(job));
+    if (machine) await database.machines.add(knownMachineSchema.parse(machine));
+    await database.jobs.add(knownJobSchema.parse(job));
   });
 }
 
@@ -39,6 +36,7 @@ export async function changeJob(
       | "otherSpeeds"
       | "oneSideOnly"
       | "leftOut"
+      | "blankTapes"
     >
   >,
 ): Promise<void> {
@@ -46,7 +44,7 @@ export async function changeJob(
 }
 
 /** Ticks or unticks one line of a checklist. */
-export async function setCheck(id: string, station: StationId, line: string, done: boolean): Promise<void> {
+export async function setCheck(id: string, station: string, line: string, done: boolean): Promise<void> {
   await database.transaction("rw", database.jobs, async () => {
     const job = await database.jobs.get(id);
     if (!job) return;
@@ -68,14 +66,27 @@ export async function changePathLog(id: string, change: (log: PathEntry[]) => Pa
   });
 }
 
-/** Appends readings; they are never edited. */
-export async function appendReadings(readings: Reading[]): Promise<void> {
-  await database.readings.bulkAdd(readings.map((reading) => readingSchema.parse(reading)));
+/** Appends readings and adjustments of one moment, all of them or none; they are never edited. */
+export async function appendEntries({
+  readings,
+  adjustments,
+}: {
+  readings: Reading[];
+  adjustments: Adjustment[];
+}): Promise<void> {
+  const known = readings.map((reading) => knownReadingSchema.parse(reading));
+  const turned = adjustments.map((adjustment) => knownAdjustmentSchema.parse(adjustment));
+  await database.transaction("rw", database.readings, database.adjustments, async () => {
+    await database.readings.bulkAdd(known);
+    await database.adjustments.bulkAdd(turned);
+  });
 }
 
-export async function appendAdjustment(adjustment: Adjustment): Promise<void> {
-  await database.adjustments.add(adjustmentSchema.parse(adjustment));
-}
+export const appendReadings = (readings: Reading[]): Promise<void> =>
+  appendEntries({ readings, adjustments: [] });
+
+export const appendAdjustment = (adjustment: Adjustment): Promise<void> =>
+  appendEntries({ readings: [], adjustments: [adjustment] });
 
 /** Removes a job with all that belongs to it. Machine and tape stay. */
 export async function deleteJob(id: string): Promise<void> {

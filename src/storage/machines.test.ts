@@ -1,7 +1,7 @@
 import "fake-indexeddb/auto";
 import { beforeEach, describe, expect, it } from "vitest";
 import { writeMachineJson } from "@/core/formats/machine-json";
-import type { Machine } from "@/core/alignment/records";
+import type { Machine } from "@/core/records/machine";
 import { aBundle, aJob, aMachine } from "@/testing/records";
 import { exportJob, importBundle } from "./bundles";
 import { database } from "./database";

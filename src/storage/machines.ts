@@ -1,4 +1,4 @@
-import { machineSchema, type Machine } from "@/core/alignment/records";
+import { machineSchema, type Machine } from "@/core/records/machine";
 import { readMachineJson } from "@/core/formats/machine-json";
 import { database } from "./database";
 

@@ -1,4 +1,4 @@
-import type { Tape } from "@/core/machine/tape";
+import type { Tape } from "@/core/simulator/tape";
 import { database } from "./database";
 
 /** Puts back on a practice tape what was recorded on it before. */
@@ -7,10 +7,11 @@ export async function restoreTape(tape: Tape): Promise<void> {
   for (const { side, second, left, right } of seconds) tape.sides[side].recorded.set(second, { left, right });
 }
 
-/** Keeps what was recorded on a practice tape since the last time. */
+/** Keeps what was recorded on a practice tape since the last time; what could not be kept is tried again the next time. */
 export async function keepTape(tape: Tape): Promise<void> {
+  const changed = tape.sides.map((content) => [...content.changed]);
   const rows = tape.sides.flatMap((content, side) =>
-    [...content.changed].map((second) => ({
+    changed[side].map((second) => ({
       id: `${tape.id}/${side}/${second}`,
       tapeId: tape.id,
       side: side as 0 | 1,
@@ -19,6 +20,12 @@ export async function keepTape(tape: Tape): Promise<void> {
     })),
   );
   if (rows.length === 0) return;
-  await database.tapeSeconds.bulkPut(rows);
-  for (const { changed } of tape.sides) changed.clear();
+  // what is recorded while this is written has changed again
+  for (const content of tape.sides) content.changed.clear();
+  try {
+    await database.tapeSeconds.bulkPut(rows);
+  } catch (error) {
+    tape.sides.forEach((content, side) => changed[side].forEach((second) => content.changed.add(second)));
+    throw error;
+  }
 }

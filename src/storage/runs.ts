@@ -1,4 +1,4 @@
-import { partRunSchema, watchSchema, type PartRun, type Watch } from "@/core/alignment/runs";
+import { partRunSchema, watchSchema, type PartRun, type Watch } from "@/core/records/runs";
 import { database } from "./database";
 
 /** Keeps the parts that were heard in a run, to compare a later one with. */

@@ -1,7 +1,7 @@
 import "fake-indexeddb/auto";
 import Dexie from "dexie";
 import { beforeEach, describe, expect, it, vi } from "vitest";
-import { Tape } from "@/core/machine/tape";
+import { Tape } from "@/core/simulator/tape";
 import { PRESETS } from "@/core/signals/presets";
 import { aJob, aReading, aTape } from "@/testing/records";
 import { changeCalibration, readCalibration } from "./calibrations";

@@ -1,4 +1,4 @@
-import { speedsOf } from "@/core/alignment/job-speeds";
+import { speedsOf } from "@/core/records/job-speeds";
 import { readTapesCsv } from "@/core/formats/tape-csv";
 import { readTapeJson } from "@/core/formats/tape-json";
 import { referenceTapeSchema, type ReferenceTape } from "@/core/reference/reference-tape";

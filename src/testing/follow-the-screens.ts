@@ -1,8 +1,8 @@
 import { explainResponse } from "@/core/advice/response-doctor";
-import type { Verdict } from "@/core/alignment/verdict";
+import type { Verdict } from "@/core/judging/verdict";
 import { timeConstants, type Band, type ReferenceTape } from "@/core/reference/reference-tape";
 import { PlaybackBench } from "./playback-bench";
-import type { TransportParameters } from "@/core/machine/transport-parameters";
+import type { TransportParameters } from "@/core/simulator/transport-parameters";
 
 const tone = (role: string, frequencyHz: number, levelDb: number, seconds: number): Band => ({
   kind: "tone",

@@ -1,5 +1,5 @@
-import { practiceMachine } from "@/core/machine/practice-machines";
-import type { TransportParameters } from "@/core/machine/transport-parameters";
+import { practiceMachine } from "@/core/simulator/practice-machines";
+import type { TransportParameters } from "@/core/simulator/transport-parameters";
 
 /** A perfect cassette transport: what a test sets is the only thing wrong with it. */
 export const PERFECT_TRANSPORT: TransportParameters = {

@@ -1,27 +1,30 @@
-import { decidingQuantities, readingVerdict } from "@/core/alignment/station-state";
-import { advisePlayback, quantityToSet, toSet } from "@/core/alignment/playback-advice";
-import { playbackNumbers, type PlaybackNumbers } from "@/core/alignment/playback-numbers";
-import { playbackReadings } from "@/core/alignment/playback-station-readings";
-import type { LogContext } from "@/core/alignment/log-reading";
-import {
-  inForce,
-  type Adjustment,
-  type JobRecords,
-  type Phase,
-  type Reading,
-  type StationId,
-} from "@/core/alignment/records";
-import type { TurnAdvice } from "@/core/alignment/turn-guidance";
-import type { Verdict } from "@/core/alignment/verdict";
-import { LiveListening } from "@/core/listen/live-listening";
-import type { PlaybackNow } from "@/core/listen/playback-now";
-import { PracticeDeck } from "@/core/machine/practice-deck";
-import { PRACTICE_FULL_SCALE, practiceMachine } from "@/core/machine/practice-machines";
-import { slotOf } from "@/core/machine/practice-slots";
-import type { TransportParameters } from "@/core/machine/transport-parameters";
+import { layBench } from "@/core/alignment/lay-bench";
+import { CLOSED_LOGBOOK, logStep, type LogEvent, type Logbook } from "@/core/alignment/logbook";
+import { MEASURING } from "@/core/alignment/registry";
+import { readingVerdict } from "@/core/alignment/station-state";
+import { advisePeak } from "@/core/guidance/loudest-point";
+import type { TurnAdvice } from "@/core/guidance/turn-guidance";
+import type { Verdict } from "@/core/judging/verdict";
+import { beforeTurn, heardLive } from "@/core/live/heard-live";
+import { LiveListening, type ListeningResult } from "@/core/live/live-listening";
+import type { PlaybackNow } from "@/core/playback/playback-now";
+import type { SourceAndTape } from "@/core/playback/source-and-tape";
+import type { Heard } from "@/core/stations/heard";
+import type { PlaybackNumbers } from "@/core/playback/playback-numbers";
 import { DEMO_MACHINES } from "@/core/practice/demo-machines";
 import { practiceTape } from "@/core/practice/practice-tape";
+import type { JobRecords } from "@/core/records/job-records";
+import type { Phase } from "@/core/records/reading";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
+import { PracticeDeck } from "@/core/simulator/practice-deck";
+import { PRACTICE_FULL_SCALE, practiceMachine } from "@/core/simulator/practice-machines";
+import { slotOf } from "@/core/simulator/practice-slots";
+import type { TransportParameters } from "@/core/simulator/transport-parameters";
+import type { MeasuringStationId } from "@/core/stations";
+import { azimuthByPhase } from "@/core/stations/azimuth";
+import { levelsOfSearch } from "@/core/stations/azimuth-search";
+import type { OnTheBench } from "@/core/stations/on-the-bench";
+import type { MeasuringStation } from "@/core/stations/station";
 import { aJob } from "./records";
 
 const RATE = 48000;
@@ -32,25 +35,30 @@ const GAP = 1;
 /** So long a band plays before it is known and settled. */
 const INTO_SECONDS = 6;
 
-type Station = Extract<StationId, "azimuth" | "level" | "response">;
+const stationOf = (id: MeasuringStationId): MeasuringStation => MEASURING.find((one) => one.id === id)!;
 
 /**
  * A technician at the bench of a practice machine who does what the turn card says and nothing else: plays the tape,
- * logs as found, turns by the card, says so, waits, until it says to leave it there.
+ * logs as found, turns by the card, says so, waits, until it says to leave it there. What is kept is what the logbook
+ * of the bench keeps.
  */
 export class PlaybackBench {
   turns = 0;
-  private readonly deck: PracticeDeck;
-  private readonly live: LiveListening;
-  private readonly records: JobRecords;
-  private station: Station = "azimuth";
-  private now: PlaybackNow | null = null;
+  readonly deck: PracticeDeck;
+  protected readonly live: LiveListening;
+  protected readonly records: JobRecords;
+  private station: MeasuringStationId = "azimuth";
+  private result: ListeningResult | null = null;
+  private playback: PlaybackNow | null = null;
+  private comparison: SourceAndTape | null = null;
+  private logbook: Logbook = CLOSED_LOGBOOK;
+  private readonly lay = layBench();
   private clock = Date.UTC(2026, 10, 20, 10);
   private nextId = 0;
 
   constructor(
     machineId: string,
-    private readonly tape: ReferenceTape,
+    protected readonly tape: ReferenceTape,
     settings: Partial<TransportParameters>,
     seed: number,
   ) {
@@ -66,12 +74,12 @@ export class PlaybackBench {
       evidenceSeconds: 0,
       tracks: machine.tracks,
     });
-    const job = aJob({ speedCmPerS: tape.speedCmPerS, tapeId: tape.id });
+    const job = aJob({ machineId, speedCmPerS: tape.speedCmPerS, tapeId: tape.id });
     this.records = { job, machine, readings: [], adjustments: [] };
   }
 
   /** Goes to a station of the bench. */
-  goTo(station: Station): void {
+  goTo(station: MeasuringStationId): void {
     this.station = station;
   }
 
@@ -92,38 +100,55 @@ export class PlaybackBench {
     for (let i = 0; i < Math.round(10 * seconds); i++) {
       this.live.push(this.deck.render(STEP));
       this.clock += 100;
-      this.now = this.live.result(false, this.station).playback ?? this.now;
+      const { flutter, role, what } = stationOf(this.station).hears;
+      this.result = this.live.result(flutter, role, what === "source and tape");
+      this.playback = this.result.playback ?? this.playback;
+      this.comparison = this.result.comparison ?? this.comparison;
+      this.step({ kind: "heard", marks: this.result.marks });
     }
   }
 
+  get heard(): Heard | null {
+    return this.onTheBench(stationOf(this.station)).heard;
+  }
+
   get numbers(): PlaybackNumbers | null {
-    const { machine } = this.records;
-    return this.now && playbackNumbers({ tape: this.tape, machine }, this.now, PRACTICE_FULL_SCALE);
+    return this.onTheBench(stationOf(this.station)).numbers;
   }
 
   /** Logs what the station would log; returns the sentence when it refuses. */
-  log(station: Station, phase: Phase): string | null {
-    const readings = playbackReadings(station, this.records.machine, this.numbers).toLog(this.context(phase));
-    if (typeof readings === "string") return readings;
-    this.records.readings.push(...readings);
-    return null;
+  log(station: MeasuringStationId, phase: Phase): string | null {
+    this.station = station;
+    this.clock += 1;
+    return this.step({ kind: "log", phase });
   }
 
   repair(work: string): void {
     this.deck.repair(work);
     this.live.mark();
+    this.passOver();
+  }
+
+  /** What was heard before something was turned is settled no more. */
+  private passOver(): void {
+    const heard = this.heard && beforeTurn(this.heard);
+    this.playback = heard?.playback ?? null;
+    this.comparison = heard?.comparison ?? null;
   }
 
   /** Turns one adjuster as the card says until it is content. */
-  set(station: Station, adjusterId: string): TurnAdvice["kind"] {
+  set(station: MeasuringStationId, adjusterId: string): TurnAdvice["kind"] {
+    this.station = station;
     const { machine } = this.records;
     const adjuster = machine.adjusters.find(({ id }) => id === adjusterId)!;
     const slot = slotOf(adjuster, machine.adjusters)!;
     for (let i = 0; i < MOST_TURNS; i++) {
-      const at = toSet(this.records, station, adjuster, this.numbers);
-      const advice = advisePlayback(this.records, adjuster, quantityToSet(station, this.numbers), at);
+      const { advice } = stationOf(station).advise(
+        this.onTheBench(stationOf(station), adjusterId),
+        adjusterId,
+      );
       // the card asks for the ladder again
-      if (station === "azimuth" && this.numbers?.now.phase?.counted === false) return "wait";
+      if (advice.kind === "unclear") return "wait";
       if (advice.kind === "wait") {
         this.listen(1);
         continue;
@@ -135,63 +160,59 @@ export class PlaybackBench {
         this.deck.trimmers[slot].turn(degrees / 360 / 8);
         this.listen(0.1);
       }
-      this.keep(
-        playbackReadings(station, machine, this.numbers).beforeTurn(this.context("working")),
-        station,
-      );
       this.clock += 1;
-      this.records.adjustments.push(this.turned(station, adjusterId, degrees / 360));
-      this.live.mark();
+      this.step({ kind: "turned", adjuster, turns: degrees / 360, atStop: false });
+      this.step({ kind: "told", marks: this.live.mark() });
+      this.passOver();
       this.turns++;
       this.listen(4.5);
-      const after = playbackReadings(station, machine, this.numbers).afterTurn(this.context("working"));
-      this.records.readings.push(...(after ?? []));
     }
     return "wait";
   }
 
-  private keep(before: Reading[] | null, station: Station): void {
-    const lastTurn = inForce(this.records.adjustments).at(-1)?.at ?? "";
-    const known = this.records.readings.some((r) => r.at > lastTurn && r.station === station);
-    if (before && !known) this.records.readings.push(...before);
-  }
-
   /** The verdicts on what decides at a station, as logged last. */
-  verdicts(station: Station): Array<Verdict | null> {
+  verdicts(id: MeasuringStationId): Array<Verdict | null> {
     const { machine, readings } = this.records;
-    const deciding = decidingQuantities(station, machine);
-    const last = readings.filter((r) => r.station === station && deciding.includes(r.quantity)).at(-1);
+    const deciding: readonly string[] = stationOf(id).deciding(machine);
+    const last = readings.filter((r) => r.station === id && deciding.includes(r.quantity)).at(-1);
     return readings
-      .filter((r) => r.at === last?.at && r.station === station && deciding.includes(r.quantity))
+      .filter((r) => r.at === last?.at && r.station === id && deciding.includes(r.quantity))
       .map((reading) => readingVerdict(reading, machine));
   }
 
-  private context(phase: Phase): LogContext {
-    this.clock += 1;
-    return {
-      newId: () => `r${this.nextId++}`,
-      jobId: this.records.job.id,
-      channel: "both",
-      tapeId: this.tape.id,
-      tapeUncertaintyPercent: 0.05,
-      nominalHz: 3150,
-      speedCmPerS: this.tape.speedCmPerS,
-      phase,
-      at: new Date(this.clock).toISOString(),
-      source: { kind: "practice", name: "practice" },
+  private onTheBench(station: MeasuringStation, chosenId: string | null = null): OnTheBench {
+    const from = {
+      source: { kind: "practice" as const, name: "practice" },
+      clockPercent: 0,
+      fullScale: PRACTICE_FULL_SCALE,
     };
+    const bench = this.lay({
+      records: { ...this.records },
+      tape: this.tape,
+      heard: this.result && heardLive(this.result, from, this.playback, this.comparison),
+      circumstances: {},
+      prior: [],
+      peak: null,
+      readFrom: null,
+    });
+    if (station.id !== "azimuth" || azimuthByPhase(bench.here.machine)) return bench;
+    const adjuster = station.advise(bench, chosenId).adjuster;
+    return adjuster ? { ...bench, peak: advisePeak(levelsOfSearch(bench, adjuster.id)) } : bench;
   }
 
-  private turned(station: Station, adjusterId: string, turns: number): Adjustment {
-    return {
-      id: `a${this.nextId++}`,
-      jobId: this.records.job.id,
+  private step(event: LogEvent): string | null {
+    const station = stationOf(this.station);
+    const pen = { newId: () => `r${String(this.nextId++).padStart(6, "0")}`, now: this.clock };
+    const { logbook, entries, refused } = logStep(
+      this.logbook,
+      event,
       station,
-      adjusterId,
-      turns,
-      at: new Date((this.clock += 1)).toISOString(),
-      note: "",
-      supersedes: null,
-    };
+      this.onTheBench(station),
+      pen,
+    );
+    this.logbook = logbook;
+    this.records.readings.push(...entries.readings);
+    this.records.adjustments.push(...entries.adjustments);
+    return refused;
   }
 }

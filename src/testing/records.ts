@@ -1,4 +1,7 @@
-import type { Adjustment, Job, Machine, Reading } from "@/core/alignment/records";
+import type { Adjustment } from "@/core/records/adjustment";
+import type { Job } from "@/core/records/job";
+import type { Machine } from "@/core/records/machine";
+import type { Reading } from "@/core/records/reading";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import type { BundleContent } from "@/core/formats/job-bundle";
 

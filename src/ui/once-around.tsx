@@ -1,4 +1,4 @@
-import { fixed } from "@/core/formats/number-text";
+import { fixed } from "@/core/text/number-text";
 import { INK, READING_FONT, SOFT, token } from "./theme";
 
 interface OnceAroundProps {

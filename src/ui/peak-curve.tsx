@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import { fixed } from "@/core/formats/number-text";
+import { fixed } from "@/core/text/number-text";
 import { INK, SOFT, token } from "./theme";
 
 interface Place {

@@ -1,5 +1,5 @@
 import Box from "@mui/material/Box";
-import { fixed, THIN_SPACE } from "@/core/formats/number-text";
+import { fixed, THIN_SPACE } from "@/core/text/number-text";
 
 interface ReadoutProps {
   /** The quantity's full name. */

@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
-import { fixed } from "@/core/formats/number-text";
-import { UNIT_WORDS, type Unit } from "@/core/alignment/quantities";
+import { fixed } from "@/core/text/number-text";
+import { UNIT_WORDS, type Unit } from "@/core/text/units";
 import { INK, READING_FONT, SOFT, token } from "./theme";
 
 interface RuleProps {

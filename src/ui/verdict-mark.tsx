@@ -1,11 +1,12 @@
 import Box from "@mui/material/Box";
-import type { Verdict } from "@/core/alignment/verdict";
+import type { Verdict } from "@/core/judging/verdict";
 import { GLYPH_PATHS, type Glyph } from "./glyph-paths";
 
 const MARKS: Record<Verdict, { glyph: Glyph; color: string }> = {
   pass: { glyph: "check", color: "success.main" },
   close: { glyph: "wave", color: "warning.main" },
   fail: { glyph: "cross", color: "error.main" },
+  "cannot be told": { glyph: "question", color: "text.secondary" },
 };
 
 /** A verdict as glyph, word and colour together. */

@@ -1,16 +1,14 @@
-import type { SideFinding } from "@/core/listen/find-sides";
-import type { explainResponse, ResponseFindings } from "@/core/advice/response-doctor";
-import type { PlaybackNow } from "@/core/listen/playback-now";
-import type { HeadTracks } from "@/core/listen/playback-view";
-import type { ResponsePoint } from "@/core/measure/response";
-import type { ListeningResult } from "@/core/listen/live-listening";
-import type { Geometry, TransportView } from "@/core/listen/transport-view";
-import type { DeckKey, DeckStatus } from "@/core/machine/practice-deck";
-import type { TransportParameters } from "@/core/machine/transport-parameters";
-import type { FlutterResult } from "@/core/measure/flutter";
-import type { SpeedChannel } from "@/core/measure/transport-meter";
+import type { SideFinding } from "@/core/live/find-sides";
+import type { LoopBack } from "@/core/live/loop-back";
+import type { ListeningResult } from "@/core/live/live-listening";
+import type { RatePoint } from "@/core/measure/rate-points";
+import type { TransportEvent } from "@/core/measure/transport-events";
+import type { HeadTracks } from "@/core/playback/azimuth-view";
+import type { FileMeasurement, MeasuredAs } from "@/core/recordings/measure-for-bench";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import type { Sequence } from "@/core/signals/sequence";
+import type { DeckKey, DeckStatus } from "@/core/simulator/practice-deck";
+import type { TransportParameters } from "@/core/simulator/transport-parameters";
 
 /** A trimmer of the practice machine: where its slot points, and whether it would go no farther. */
 export interface SlotState {
@@ -30,7 +28,6 @@ export interface ListenFor {
   speedFactor: number;
   nominalHz: number;
   evidenceSeconds: number;
-  geometry: Geometry;
   /** Of the playback head; null for the usual ones of the tape speed. */
   tracks: HeadTracks | null;
 }
@@ -51,34 +48,21 @@ export interface InputStart {
   clockPpm: number;
 }
 
-export interface FileChannel {
-  channel: string;
-  speed: SpeedChannel | null;
-  flutter: (FlutterResult & { channel: string; carrierHz: number }) | null;
-  warnings: string[];
+/** What is wanted of a live source at the station that is worked at. */
+export interface Wanted {
+  flutter: boolean;
+  /** Role of the bands whose tones are collected; null for none. */
+  role: string | null;
+  /** Whether a tone is followed into a recorder and back. */
+  compare: boolean;
 }
 
-export interface FileMeasurement {
-  name: string;
-  sampleRateHz: number;
-  durationSeconds: number;
-  warnings: string[];
-  channels: FileChannel[];
-  /** Of the channel with the most flutter; null when there is no steady tone. */
-  transport: TransportView | null;
-  /** Azimuth, level and response, of a tape with several tones; null for others. */
-  playback: PlaybackNow | null;
-}
+export const NOTHING_WANTED: Wanted = { flutter: false, role: null, compare: false };
 
-/** Harmonics and noise of a device whose output is cabled to its input. */
-export interface LoopBack {
-  toneDbfs: number;
-  noiseDbfs: number;
-  secondDb: number;
-  thirdDb: number;
-}
-
-/** What the listening worker does for the page. One source at a time; starting one stops the other. */
+/**
+ * What a listening worker does for one session. It listens to one source from its start to its end: another source has
+ * another worker.
+ */
 export interface ListenerApi {
   /** Starts the practice machine with the tape of `listenFor` in it, playing. */
   startPractice(
@@ -105,17 +89,19 @@ export interface ListenerApi {
     /** Nothing has arrived for a second. */
     onStall: () => void,
   ): Promise<void>;
-  showFlutter(wanted: boolean): Promise<void>;
-  /** Whether the tones of the tape are collected, and of which role they are wanted; null for not. */
-  showPlayback(role: string | null): Promise<void>;
+  want(wanted: Wanted): Promise<void>;
   /** The other direction plays, or another head: what was collected does not belong to it. */
   clearPlayback(): Promise<void>;
   /** The search for the loudest point begins anew. */
   clearHold(): Promise<void>;
-  /** What a response looks like. */
-  explain(points: ResponsePoint[], curve: Parameters<typeof explainResponse>[1]): Promise<ResponseFindings>;
+  /** By hand: what is heard is the source, or the tape; null leaves it to be found out. */
+  sayHears(what: "source" | "tape" | null): Promise<void>;
+  /** What the practice machine's monitor gives while it records, three heads only. */
+  monitor(what: "source" | "tape"): Promise<PracticeState>;
   /** Begins or ends the log of a long run. */
   watch(wanted: boolean): Promise<void>;
+  /** What was found in a stretch of a long run. */
+  noteTransport(events: TransportEvent[], spectrum: RatePoint[]): Promise<void>;
   /** Something was turned just now; resolves to how often that was told, as later results have it. */
   mark(): Promise<number>;
   /** The last seconds as a 24-bit WAV file; null when nothing is kept. */
@@ -124,12 +110,13 @@ export interface ListenerApi {
   loopBack(toneHz: number): Promise<LoopBack>;
   /** Judges the last second of a tone on one side; rejects with a sentence when it cannot. */
   findSides(): Promise<SideFinding>;
-  stop(): Promise<void>;
   /** Null when it was cancelled. Rejects with a sentence for a file that cannot be read. */
   measureFile(
     file: File,
-    listenFor: Omit<ListenFor, "evidenceSeconds">,
+    as: MeasuredAs,
     onProgress: (share: number) => void,
   ): Promise<FileMeasurement | null>;
   cancelFile(): Promise<void>;
+  /** Stops, and resolves when everything that was recorded is kept; the worker may be ended then. */
+  finish(): Promise<void>;
 }

@@ -2,7 +2,7 @@ import * as Comlink from "comlink";
 import { bytesOfBlob } from "@/core/formats/byte-source";
 import { openSound } from "@/core/formats/open-sound";
 import { soundInMemory } from "@/core/formats/sound-file";
-import { measureRecording, type RecordingReport } from "@/core/listen/measure-recording";
+import { measureRecording, type RecordingReport } from "@/core/recordings/measure-recording";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import type { Sequence } from "@/core/signals/sequence";
 

@@ -1,4 +1,4 @@
-import { verdictOf } from "@/core/alignment/verdict";
+import { verdictOf } from "@/core/judging/verdict";
 
 /** What the phase wanders by at 10 kHz on a sound cassette transport, degrees: one capstan lets the tape weave more. */
 const USUAL_WANDER_DEGREES = { one: 12, two: 5 };

@@ -1,15 +1,23 @@
 import { describe, expect, it } from "vitest";
-import { aJob, aMachine, anAdjustment, aReading } from "@/testing/records";
-import { azimuthByPhase, corridorOf, limitFor } from "./limits";
-import { advisePlayback } from "./playback-advice";
-import { taught } from "./playback-turns";
-import { isSigned, QUANTITIES, unitOf, type Quantity } from "./quantities";
-import type { Adjuster, JobRecords, Reading } from "./records";
+import { taught } from "@/core/guidance/taught";
+import { azimuthByPhase } from "@/core/stations/azimuth";
+import { responseCorridor } from "@/core/stations/response";
+import type { Machine } from "@/core/records/machine";
+import type { ChannelLevel } from "@/core/playback/playback-level";
+import type { HeardTone } from "@/core/playback/playback-now";
+import type { PlaybackNumbers } from "@/core/playback/playback-numbers";
+import { layBench } from "./lay-bench";
+import { limitFor, MEASURING, QUANTITIES, quantityOf, unitOf } from "./registry";
+import { aJob, aMachine, anAdjustment, aReading, aTape } from "@/testing/records";
+
+import type { Adjuster } from "@/core/records/machine";
+import type { JobRecords } from "@/core/records/job-records";
+import type { Reading } from "@/core/records/reading";
 import { allCurves, curvesOf } from "./response-curves";
 import { secondPass } from "./second-pass";
 import { sheetOf } from "./sheet";
-import { decidingQuantities, presentStation, seriesOf, stationState, upsetBy } from "./station-state";
-import { routeOf, stationById } from "./stations";
+import { presentStation, seriesOf, stationState, upsetBy } from "./station-state";
+import { routeOf, stationById } from "@/core/alignment/registry";
 
 const turned = (id: string, sets: Adjuster["sets"], acts: Partial<Adjuster> = {}): Adjuster => ({
   id,
@@ -37,7 +45,7 @@ const records = (over: Partial<JobRecords>): JobRecords => ({
   ...over,
 });
 const reading = (
-  quantity: Quantity,
+  quantity: string,
   minutes: number,
   value: number,
   {
@@ -53,7 +61,7 @@ const reading = (
 ): Reading =>
   aReading({
     minutes,
-    station: quantity.split(".")[0] as "azimuth" | "level" | "response",
+    station: quantity.split(".")[0],
     quantity,
     unit: unitOf(quantity),
     value,
@@ -62,6 +70,12 @@ const reading = (
     context: { channel, tapeId: "t1", nominalHz, speedCmPerS: 19.05, seconds: 5, ...(side && { side }) },
     ...fields,
   });
+const upset = (all: JobRecords, id: string) =>
+  upsetBy(
+    all,
+    MEASURING.find((one) => one.id === id)!,
+  );
+const deciding = (id: string, machine: Machine) => MEASURING.find((one) => one.id === id)!.deciding(machine);
 const state = (all: JobRecords, id: string) => stationState(all, stationById(id)!);
 
 describe("quantities of the playback stations", () => {
@@ -70,18 +84,22 @@ describe("quantities of the playback stations", () => {
     expect(unitOf("azimuth.tilt")).toBe("′");
     expect(unitOf("level.balance")).toBe("dB");
     expect(unitOf("flutter.wow")).toBe("%");
-    expect(isSigned("azimuth.phase")).toBe(true);
-    expect(isSigned("azimuth.belowPeak")).toBe(false);
-    expect(isSigned("flutter.weighted.peak")).toBe(false);
-    expect(new Set(Object.values(QUANTITIES)).size).toBe(Object.keys(QUANTITIES).length);
+    expect(quantityOf("azimuth.phase").signed).toBe(true);
+    expect(quantityOf("azimuth.belowPeak").signed).toBe(false);
+    expect(quantityOf("flutter.weighted.peak").signed).toBe(false);
+    expect(new Set(QUANTITIES.map((quantity) => quantityOf(quantity).name)).size).toBe(QUANTITIES.length);
   });
 
   it("limits come from the class, or from the machine where it has its own", () => {
     expect(limitFor(MACHINE, "azimuth.phase")).toBe(30);
     expect(limitFor(aMachine({ limits: { azimuthDegrees: 10 } }), "azimuth.phase")).toBe(10);
     expect(limitFor(MACHINE, "level.error")).toBe(1);
-    expect(corridorOf(aMachine({ toleranceClass: "portable" }))).toEqual({ db: 3, fromHz: 125, toHz: 8000 });
-    expect(corridorOf(aMachine({ limits: { responseDb: 1.5 } })).db).toBe(1.5);
+    expect(responseCorridor(aMachine({ toleranceClass: "portable" }))).toEqual({
+      db: 3,
+      fromHz: 125,
+      toHz: 8000,
+    });
+    expect(responseCorridor(aMachine({ limits: { responseDb: 1.5 } })).db).toBe(1.5);
     expect(limitFor(MACHINE, "response.point")).toBeNull();
   });
 
@@ -89,8 +107,8 @@ describe("quantities of the playback stations", () => {
     expect(azimuthByPhase(MACHINE)).toBe(true);
     expect(azimuthByPhase(aMachine({ channels: 1 }))).toBe(false);
     const toy = aMachine({ toleranceClass: "toy" });
-    expect(decidingQuantities("azimuth", toy)).toEqual(["azimuth.belowPeak"]);
-    expect(decidingQuantities("level", aMachine({ channels: 1 }))).toEqual(["level.error"]);
+    expect(deciding("azimuth", toy)).toEqual(["azimuth.belowPeak"]);
+    expect(deciding("level", aMachine({ channels: 1 }))).toEqual(["level.error"]);
   });
 });
 
@@ -128,18 +146,18 @@ describe("the state of a playback station", () => {
         readings: [level, response],
         adjustments: [anAdjustment({ minutes: 5, adjusterId, station })],
       });
-    expect(upsetBy(all("az-a", "azimuth"), "level")).toHaveLength(1);
-    expect(upsetBy(all("az-a", "azimuth"), "response")).toHaveLength(1);
-    expect(upsetBy(all("eq-left", "response"), "level")).toHaveLength(1);
-    expect(upsetBy(all("level-right", "level"), "response")).toEqual([]);
-    expect(upsetBy(all("level-left", "level"), "response")).toHaveLength(1);
+    expect(upset(all("az-a", "azimuth"), "level")).toHaveLength(1);
+    expect(upset(all("az-a", "azimuth"), "response")).toHaveLength(1);
+    expect(upset(all("eq-left", "response"), "level")).toHaveLength(1);
+    expect(upset(all("level-right", "level"), "response")).toEqual([]);
+    expect(upset(all("level-left", "level"), "response")).toHaveLength(1);
   });
 
   it("a station that is left out is neither on the route nor where the work is", () => {
     const job = aJob({
       leftOut: ["intake", "service", "path", "clean", "speed", "flutter", "azimuth", "level"],
     });
-    expect(routeOf(job).map(({ id }) => id)).toEqual(["response", "sheet"]);
+    expect(routeOf({ job, machine: MACHINE }).map(({ id }) => id)).toEqual(["response", "sheet"]);
     expect(presentStation(records({ job })).id).toBe("response");
   });
 });
@@ -169,6 +187,8 @@ describe("a second pass", () => {
   });
 });
 
+const LEVEL = { quantity: "level.error", unit: "dB", ofBothChannels: false } as const;
+
 describe("what turns teach", () => {
   const level = (minutes: number, value: number, channel: string) =>
     reading("level.error", minutes, value, { channel, phase: "working" });
@@ -180,20 +200,38 @@ describe("what turns teach", () => {
   });
 
   it("each trimmer from the readings of its own channel, though both were turned in between", () => {
-    const [left] = taught(all, MACHINE.adjusters[2], "level.error");
+    const [left] = taught(all, MACHINE.adjusters[2], LEVEL);
     expect(left).toMatchObject({ turns: 0.25, change: 1 / 4 });
-    const [right] = taught(all, MACHINE.adjusters[3], "level.error");
+    const [right] = taught(all, MACHINE.adjusters[3], LEVEL);
     expect(right).toMatchObject({ turns: 0.25, change: -0.5 / 4 });
   });
 
   it("advice: a trial first, then as far as it taught, then enough", () => {
-    const adjuster = MACHINE.adjusters[2];
-    const at = (value: number) => ({ value, uncertainty: 0.05, settled: true });
-    const advise = (value: number, of = all) => advisePlayback(of, adjuster, "level.error", at(value));
-    expect(advise(-1, records({})).kind).toBe("trial");
-    expect(advise(-1)).toMatchObject({ kind: "turn" });
-    expect(advise(0.1).kind).toBe("leave");
-    expect(advisePlayback(all, adjuster, "level.error", { ...at(0), value: null }).kind).toBe("wait");
+    const station = MEASURING.find(({ id }) => id === "level")!;
+    const advise = (value: number | null, uncertaintyDb: number, of = all) => {
+      const bench = layBench()({
+        records: of,
+        tape: aTape(),
+        heard: null,
+        circumstances: {},
+        prior: [],
+        peak: null,
+        readFrom: null,
+      });
+      const channel = { channel: "left", errorDb: value, uncertaintyDb } as ChannelLevel;
+      const tone = { fresh: true, index: 0 } as HeardTone;
+      const numbers = {
+        now: { playing: null },
+        level: value === null ? null : { tone, numbers: { channels: [channel], balanceDb: null } },
+      } as PlaybackNumbers;
+      return station.advise({ ...bench, numbers }, "level-left").advice;
+    };
+    expect(advise(-1, 0.05, records({})).kind).toBe("trial");
+    expect(advise(-1, 0.05)).toMatchObject({ kind: "turn" });
+    expect(advise(0.1, 0.05).kind).toBe("leave");
+    expect(advise(null, 0, records({})).kind).toBe("wait");
+    // which way it is off cannot be told
+    expect(advise(-1, 1.2).kind).toBe("unclear");
   });
 });
 

@@ -1,4 +1,5 @@
-import { inForce, type Phase, type Reading } from "./records";
+import { inForce } from "@/core/records/job-records";
+import type { Phase, Reading } from "@/core/records/reading";
 
 /** A response as it was logged: one channel in one direction, all bands of one moment. */
 export interface ResponseCurve {

@@ -1,12 +1,13 @@
-import { atSpeed, speedsOf } from "./job-speeds";
-import { limitFor } from "./limits";
-import { pitchRange, type PitchRange } from "./pitch-range";
-import { QUANTITIES, type Quantity } from "./quantities";
-import { inForce, type Adjustment, type Reading, type JobRecords } from "./records";
+import { worstVerdict, type Verdict } from "@/core/judging/verdict";
+import { pitchRange, type PitchRange } from "@/core/guidance/pitch-range";
+import type { Adjustment } from "@/core/records/adjustment";
+import { inForce, type JobRecords } from "@/core/records/job-records";
+import { atSpeed, speedsOf } from "@/core/records/job-speeds";
+import type { Reading } from "@/core/records/reading";
+import type { ChecklistStation, MeasuringStation } from "@/core/stations/station";
+import { limitFor, measuringRouteOf, QUANTITIES, quantityOf, routeOf, stationOf } from "./registry";
 import { curvesOf, type ResponseCurve } from "./response-curves";
-import { decidingQuantities, readingVerdict, seriesOf, stationState, upsetBy } from "./station-state";
-import { routeOf, type Station } from "./stations";
-import type { Verdict } from "./verdict";
+import { readingVerdict, seriesOf, stationState, upsetBy } from "./station-state";
 
 /** A reading as the sheet shows it. */
 export interface SheetFigure {
@@ -15,7 +16,7 @@ export interface SheetFigure {
 }
 
 export interface SheetRow {
-  quantity: Quantity;
+  quantity: string;
   /** With channel and direction, where there are several. */
   name: string;
   /** Whether the station's verdict rests on this row. */
@@ -26,7 +27,7 @@ export interface SheetRow {
 }
 
 export interface SheetStation {
-  station: Station;
+  station: MeasuringStation;
   /** Tape speed, in a job of several; null in a job of one. */
   speedCmPerS: number | null;
   /** How far the pitch control goes, at the speed station. */
@@ -44,9 +45,14 @@ export interface SheetStation {
 
 export interface Sheet {
   stations: SheetStation[];
-  checklists: Array<{ station: Station; done: string[]; open: string[] }>;
-  overall: Verdict | "unfinished";
+  checklists: Array<{ station: ChecklistStation; done: string[]; open: string[] }>;
+  overall: Overall;
+  /** Deciding quantities without a limit on this machine, by name: nobody can say that they pass. */
+  withoutLimit: string[];
 }
+
+/** What a whole job comes to. */
+export type Overall = Verdict | "unfinished" | "nothing measured" | "no limit";
 
 /**
  * The alignment record of a job: for each quantity the first as-found and the last as-left reading with their
@@ -54,33 +60,36 @@ export interface Sheet {
  */
 export function sheetOf(records: JobRecords): Sheet {
   const speeds = speedsOf(records.job);
-  const stations = routeOf(records.job)
-    .filter(({ kind }) => kind === "measure")
-    .flatMap((station) =>
-      // azimuth is one screw for every speed: it is set at one of them
-      (station.id === "azimuth" ? speedsWith(records, station, speeds) : speeds).map(({ speedCmPerS }) => ({
+  const stations = measuringRouteOf(records).flatMap((station) =>
+    // where the speed does not matter it is set at one of them
+    (station.apartBy.includes("speed") ? speeds : speedsWith(records, station, speeds)).map(
+      ({ speedCmPerS }) => ({
         ...sheetStation(atSpeed(records, speedCmPerS), station),
         speedCmPerS: speeds.length > 1 ? speedCmPerS : null,
-        pitch: station.id === "speed" ? pitchRange(records.readings, speedCmPerS) : null,
-      })),
-    );
-  const checklists = routeOf(records.job)
-    .filter(({ kind }) => kind === "checklist")
+        pitch: station.circumstances.includes("pitch") ? pitchRange(records.readings, speedCmPerS) : null,
+      }),
+    ),
+  );
+  const checklists = routeOf(records)
+    .filter((station) => station.kind === "checklist")
     .map((station) => {
       const done = station.checks.filter((line) => records.job.done[station.id]?.includes(line));
       return { station, done, open: station.checks.filter((line) => !done.includes(line)) };
     });
-  return { stations, checklists, overall: overallVerdict(records, stations) };
+  const deciding = stations.flatMap(({ rows }) => rows.filter((row) => row.deciding));
+  const withoutLimit = [...new Set(deciding.filter(({ limit }) => limit === null).map(({ name }) => name))];
+  return { stations, checklists, overall: overallOf(records, stations), withoutLimit };
 }
 
-function sheetStation(records: JobRecords, station: Station): Omit<SheetStation, "speedCmPerS" | "pitch"> {
+function sheetStation(
+  records: JobRecords,
+  station: MeasuringStation,
+): Omit<SheetStation, "speedCmPerS" | "pitch"> {
   const readings = inForce(records.readings).filter((r) => r.station === station.id);
-  const deciding = decidingQuantities(station.id, records.machine);
+  const deciding: readonly string[] = station.deciding(records.machine);
   const figure = (reading: Reading | undefined): SheetFigure | null =>
     reading ? { reading, verdict: readingVerdict(reading, records.machine) } : null;
-  const quantities = (Object.keys(QUANTITIES) as Quantity[]).filter(
-    (quantity) => !UNPRINTED.includes(quantity),
-  );
+  const quantities = QUANTITIES.filter((quantity) => !quantityOf(quantity).unprinted);
   const rows = quantities.flatMap((quantity) =>
     seriesOf(readings.filter((r) => r.quantity === quantity)).map((mine): SheetRow => {
       return {
@@ -106,7 +115,7 @@ function sheetStation(records: JobRecords, station: Station): Omit<SheetStation,
     rows: rows.sort((a, b) => Number(b.deciding) - Number(a.deciding)),
     curves: curvesOf(readings),
     adjustments,
-    stale: upsetBy(records, station.id).length > 0,
+    stale: upsetBy(records, station).length > 0,
     leftMissing: rows.length > 0 && rows.every(({ asLeft }) => asLeft === null),
   };
 }
@@ -114,7 +123,7 @@ function sheetStation(records: JobRecords, station: Station): Omit<SheetStation,
 /** The speeds at which anything was logged at a station; the first where nothing was. */
 function speedsWith<S extends { speedCmPerS: number }>(
   records: JobRecords,
-  station: Station,
+  station: MeasuringStation,
   speeds: S[],
 ): S[] {
   const logged = speeds.filter(({ speedCmPerS }) =>
@@ -123,29 +132,31 @@ function speedsWith<S extends { speedCmPerS: number }>(
   return logged.length > 0 ? logged : speeds.slice(0, 1);
 }
 
-/** Points of a curve are drawn; levels that only the turn card needs mean nothing to an owner. */
-const UNPRINTED: readonly Quantity[] = ["response.point", "response.treble", "azimuth.treble"];
-
 /** "Playback level error, left, side B" */
-export function rowName({ quantity, station, context: { channel, side, head } }: Reading): string {
-  const apart = station === "azimuth" || station === "level" || station === "response";
+export function rowName({ quantity, context: { channel, side, head } }: Reading): string {
+  const { apartBy, quantities } = stationOf(quantity);
   return [
-    QUANTITIES[quantity],
-    apart && channel !== "both" && channel,
-    apart && side && `side ${side}`,
+    quantities[quantity].name,
+    apartBy.includes("channel") && channel !== "both" && channel,
+    apartBy.includes("side") && side && `side ${side}`,
     head && `${head} head`,
   ]
     .filter(Boolean)
     .join(", ");
 }
 
-/** The worst verdict of the deciding rows; unfinished while any is missing or stale. */
-function overallVerdict(records: JobRecords, stations: SheetStation[]): Sheet["overall"] {
+/**
+ * The worst verdict of the deciding rows. Everything is within its limits only where each deciding quantity has one, and
+ * an as-left reading that passes: unfinished while any is missing or stale.
+ */
+function overallOf(records: JobRecords, stations: SheetStation[]): Overall {
+  if (stations.length === 0) return "nothing measured";
   if (stations.some(({ station }) => !["settled", "failed"].includes(stationState(records, station))))
     return "unfinished";
-  const verdicts = stations.flatMap(({ rows }) =>
-    rows.filter((row) => row.deciding).map((row) => row.asLeft?.verdict),
-  );
-  if (verdicts.includes("fail")) return "fail";
-  return verdicts.includes("close") ? "close" : "pass";
+  const deciding = stations.flatMap(({ rows }) => rows.filter((row) => row.deciding));
+  const verdicts = deciding.flatMap(({ asLeft }) => asLeft?.verdict ?? []);
+  const worst = worstVerdict(verdicts);
+  if (worst !== null && worst !== "pass") return worst;
+  if (deciding.some(({ asLeft }) => asLeft === null)) return "unfinished";
+  return worst === null || deciding.some(({ limit }) => limit === null) ? "no limit" : worst;
 }

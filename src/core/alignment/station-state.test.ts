@@ -1,12 +1,14 @@
 import { describe, expect, it } from "vitest";
 import { aJob, aMachine, aReading, anAdjustment, aTape } from "@/testing/records";
-import { limitFor, speedTone, tapesForSpeed } from "./limits";
-import type { Adjustment, Reading } from "./records";
+import { speedTone, tapesForSpeed } from "@/core/reference/speed-tone";
+import { limitFor } from "./registry";
+import type { Adjustment } from "@/core/records/adjustment";
+import type { Reading } from "@/core/records/reading";
 import { sheetOf } from "./sheet";
 import { presentStation, readingVerdict, stationState, toRepeat } from "./station-state";
-import { stationById } from "./stations";
-import { combined, speedUncertainty } from "./uncertainty";
-import { verdictOf } from "./verdict";
+import { stationById } from "@/core/alignment/registry";
+import { combined, speedUncertainty } from "@/core/judging/uncertainty";
+import { verdictOf } from "@/core/judging/verdict";
 
 const flutterAt = (minutes: number, value: number, phase: Reading["phase"] = "as found") =>
   aReading({

@@ -1,5 +1,5 @@
 import FFT from "fft.js";
-import { SeededRandom } from "@/core/dsp/seeded-random";
+import { SeededRandom } from "./seeded-random";
 
 /**
  * Five seconds have few divisors in common with the power-of-two stretches that analysers take, so that every

@@ -1,4 +1,4 @@
-import FFT from "fft.js";
+import { TwoChannelTransform } from "./two-channel-transform";
 
 /**
  * Hann-windowed spectra of one or two channels at once: the second rides in the imaginary part of one complex
@@ -11,15 +11,15 @@ export class StereoSpectrum {
   right: Float64Array;
   readonly leftPower: Float64Array;
   readonly rightPower: Float64Array;
-  private readonly fft: FFT;
-  private readonly input: number[];
-  private readonly output: number[];
+  private readonly transformer: TwoChannelTransform;
+  private readonly first: Float64Array;
+  private readonly second: Float64Array;
   private readonly window: Float64Array;
 
   constructor(readonly size: number) {
-    this.fft = new FFT(size);
-    this.input = new Array<number>(2 * size).fill(0);
-    this.output = this.fft.createComplexArray();
+    this.transformer = new TwoChannelTransform(size);
+    this.first = new Float64Array(size);
+    this.second = new Float64Array(size);
     this.left = new Float64Array(size + 2);
     this.right = new Float64Array(size + 2);
     this.leftPower = new Float64Array(size / 2 + 1);
@@ -33,25 +33,19 @@ export class StereoSpectrum {
 
   /** Transforms `size` samples from `at`; without a second channel `right` stays zero. */
   transform(first: Float64Array, second: Float64Array | null, at: number): void {
-    const { size, input, output, window, left, right, leftPower, rightPower } = this;
+    const { size, window, left, right, leftPower, rightPower } = this;
     for (let i = 0; i < size; i++) {
-      input[2 * i] = first[at + i] * window[i];
-      input[2 * i + 1] = second === null ? 0 : second[at + i] * window[i];
+      this.first[i] = first[at + i] * window[i];
+      this.second[i] = second === null ? 0 : second[at + i] * window[i];
     }
-    this.fft.transform(output, input);
-    for (let k = 0; k <= size / 2; k++) {
-      const m = k === 0 ? 0 : size - k;
-      const sign = k % 2 === 0 ? 0.5 : -0.5;
-      const ar = output[2 * k];
-      const ai = output[2 * k + 1];
-      const br = output[2 * m];
-      const bi = output[2 * m + 1];
-      const lr = (left[2 * k] = sign * (ar + br));
-      const li = (left[2 * k + 1] = sign * (ai - bi));
-      const rr = (right[2 * k] = sign * (ai + bi));
-      const ri = (right[2 * k + 1] = sign * (br - ar));
-      leftPower[k] = lr * lr + li * li;
-      rightPower[k] = rr * rr + ri * ri;
-    }
+    this.transformer.transform(this.first, this.second, (k, re1, im1, re2, im2) => {
+      const sign = k % 2 === 0 ? 1 : -1;
+      left[2 * k] = sign * re1;
+      left[2 * k + 1] = sign * im1;
+      right[2 * k] = sign * re2;
+      right[2 * k + 1] = sign * im2;
+      leftPower[k] = re1 * re1 + im1 * im1;
+      rightPower[k] = re2 * re2 + im2 * im2;
+    });
   }
 }

@@ -1,3 +1,4 @@
+import { typedNumber } from "@/core/text/typed-number";
 import { stockBeltSchema, type StockBelt } from "@/core/workshop/belt";
 import { csvRows } from "./csv-rows";
 import { firstIssue, ImportError, MOST_TEXT_BYTES } from "./import-error";
@@ -20,7 +21,7 @@ export function readBeltsCsv(text: string): StockBelt[] {
   return data.map((row, i) => {
     const numbers = NUMBERS.flatMap((key): Array<[string, number]> => {
       const cell = row[key]?.trim();
-      return cell ? [[key, Number(cell.replace(",", "."))]] : [];
+      return cell ? [[key, typedNumber(cell)]] : [];
     });
     const parsed = stockBeltSchema.safeParse({
       name: row.name ?? "",

@@ -1,9 +1,12 @@
 import { sha256 } from "@noble/hashes/sha2.js";
 import { bytesToHex, utf8ToBytes } from "@noble/hashes/utils.js";
 import { z } from "zod";
-import { speedsOf } from "@/core/alignment/job-speeds";
-import { partRunSchema, watchSchema } from "@/core/alignment/runs";
-import { adjustmentSchema, jobSchema, machineSchema, readingSchema } from "@/core/alignment/records";
+import { speedsOf } from "@/core/records/job-speeds";
+import { partRunSchema, watchSchema } from "@/core/records/runs";
+import { adjustmentSchema } from "@/core/records/adjustment";
+import { jobSchema } from "@/core/records/job";
+import { machineSchema } from "@/core/records/machine";
+import { readingSchema } from "@/core/records/reading";
 import { referenceTapeSchema } from "@/core/reference/reference-tape";
 
 export const BUNDLE_VERSION = 1;

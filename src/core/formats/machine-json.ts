@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { machineSchema, type Machine } from "@/core/alignment/records";
+import { machineSchema, type Machine } from "@/core/records/machine";
 import { readJsonFile } from "./json-file";
 
 /** A machine file: what is known of a machine, of which only a name and a speed have to be there. */

@@ -1,6 +1,6 @@
 import Papa from "papaparse";
-import { QUANTITIES } from "@/core/alignment/quantities";
-import type { Reading } from "@/core/alignment/records";
+import { quantityOf } from "@/core/alignment/registry";
+import type { Reading } from "@/core/records/reading";
 
 /**
  * Readings as CSV (RFC 4180), a row each, numbers unrounded. Text that a spreadsheet would take for a formula
@@ -16,7 +16,7 @@ export function readingsCsv(
       time: r.at,
       machine: machineName,
       station: r.station,
-      quantity: QUANTITIES[r.quantity],
+      quantity: quantityOf(r.quantity).name,
       phase: r.phase,
       value: r.value,
       unit: r.unit,

@@ -1,3 +1,4 @@
+import { typedNumber } from "@/core/text/typed-number";
 import Papa from "papaparse";
 import { z } from "zod";
 import type { CurvePoint } from "@/core/advice/response-doctor";
@@ -5,11 +6,7 @@ import type { ResponsePoint } from "@/core/measure/response";
 import { csvRows } from "./csv-rows";
 import { firstIssue, ImportError, MOST_TEXT_BYTES } from "./import-error";
 
-const decimal = z
-  .string()
-  .trim()
-  .min(1, "a number is missing")
-  .transform((text) => Number(text.replace(",", ".").replace("−", "-")));
+const decimal = z.string().trim().min(1, "a number is missing").transform(typedNumber);
 const rowSchema = z.object({
   frequencyHz: decimal.pipe(z.number().min(5, "a frequency from 5 to 50000 Hz").max(50_000)),
   levelDb: decimal.pipe(z.number().min(-120).max(60)),

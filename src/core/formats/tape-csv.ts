@@ -1,3 +1,4 @@
+import { typedNumber } from "@/core/text/typed-number";
 import Papa from "papaparse";
 import {
   BAND_NUMBERS,
@@ -104,7 +105,7 @@ class TapeRow {
   value(column: string): number | undefined {
     const cell = this.text(column);
     if (cell === undefined) return undefined;
-    const value = Number(cell.replace(",", ".").replace("−", "-"));
+    const value = typedNumber(cell);
     if (!Number.isFinite(value))
       throw new ImportError(
         `Row ${this.number}, ${column}: "${cell.slice(0, 40)}" is not a number. Nothing was imported.`,

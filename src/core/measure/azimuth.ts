@@ -8,6 +8,8 @@ export interface LadderTone {
   coherence: number;
   /** ± at 95 % of the phase. */
   uncertaintyDegrees: number;
+  /** Left less right; both as loud when left out. */
+  balanceDb?: number;
 }
 
 /** Where the two tracks of a stereo head sit. */
@@ -41,6 +43,12 @@ const WORST_FIT = 6;
 /** So much worse (in χ²) every other number of cycles has to be. */
 const CLEARLY_WORSE = 20;
 
+/** Crosstalk of a head is some 25 to 40 dB down: a channel weaker than this is too much of the other one. */
+const WEAKEST_CHANNEL_DB = 14;
+/** Whether what each channel gave of a tone is its own. */
+export const heardInBoth = ({ balanceDb = 0 }: Pick<LadderTone, "balanceDb">): boolean =>
+  Math.abs(balanceDb) <= WEAKEST_CHANNEL_DB;
+
 /**
  * The delay between two tracks from the phases of several tones. A tone tells the delay only up to whole cycles, so
  * every delay within reach is tried on all of them at once, each phase weighed by what it may be wrong by; it is
@@ -48,7 +56,8 @@ const CLEARLY_WORSE = 20;
  * Δt = d·tan α ÷ v, φ = 360°·f·Δt.
  */
 export function azimuthOf(tones: LadderTone[], { spacingMm, speedCmPerS }: HeadGeometry): Azimuth {
-  const used = tones.filter(({ coherence }) => coherence >= LEAST_COHERENCE);
+  const together = tones.filter(({ coherence }) => coherence >= LEAST_COHERENCE);
+  const used = together.filter(heardInBoth);
   const unresolved = (doubt: string): Azimuth => ({
     delaySeconds: null,
     delayUncertaintySeconds: null,
@@ -56,6 +65,13 @@ export function azimuthOf(tones: LadderTone[], { spacingMm, speedCmPerS }: HeadG
     resolved: false,
     doubt,
   });
+  if (used.length === 0 && together.length > 0) {
+    const off = Math.min(...together.map(({ balanceDb = 0 }) => Math.abs(balanceDb)));
+    const weaker = (together[0].balanceDb ?? 0) > 0 ? "right" : "left";
+    return unresolved(
+      `The ${weaker} channel is silent, or ${off.toFixed(0)} dB weaker than the other: what is heard on it may be the other one's crosstalk. Find out why first; phase tells nothing here.`,
+    );
+  }
   if (used.length === 0)
     return unresolved(
       tones.length === 0 ? "No tone was heard in both channels." : "The two channels have nothing in common.",

@@ -7,6 +7,8 @@ const stretch = (seconds: number, deviation: (t: number) => number): SteadyStret
   startSeconds: 2,
   rateHz: RATE,
   deviation: Float64Array.from({ length: seconds * RATE }, (_, i) => deviation(i / RATE)),
+  amplitude: new Float64Array(seconds * RATE).fill(0.25),
+  bridged: [],
   dropouts: 0,
   jumps: 0,
   unsteadySeconds: 0,

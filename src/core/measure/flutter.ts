@@ -4,7 +4,7 @@ import { quantileInPlace } from "@/core/dsp/quantile";
 import { flutterWeighting } from "@/core/standards/flutter-weighting";
 import { quasiPeak } from "./quasi-peak";
 import { strongestComponents, type RateComponent } from "./rate-components";
-import type { SteadyStretch } from "./steady-stretch";
+import type { Bridge, SteadyStretch } from "./steady-stretch";
 import { withoutTrend } from "./without-trend";
 
 /** The four ways a flutter figure is written, percent of the carrier. */
@@ -27,8 +27,20 @@ export interface FlutterResult {
   /** 10 to 200 Hz, unweighted. */
   flutterRmsPercent: number;
   components: RateComponent[];
+  /** What each figure may be off by, ± percent at 95 %: by noise, stray tones, bridged places and its short length. */
+  uncertainty: FlutterUncertainty;
+  /** Why it is not to be kept; null for sound that all arrived. */
+  doubt: string | null;
   /** How much sound the figures rest on. */
   seconds: number;
+}
+
+/** One ± for every figure of a result. */
+export interface FlutterUncertainty {
+  weighted: FlutterMeters;
+  unweighted: FlutterMeters;
+  wowRmsPercent: number;
+  flutterRmsPercent: number;
 }
 
 /** Slower changes are drift, not wow; with this corner 0.2 Hz is 0.3 dB down and 0.3 Hz 0.05 dB. */
@@ -40,32 +52,160 @@ const SETTLING_SECONDS = { weighted: 4, unweighted: 8 };
 const SETTLING_SHARE = { weighted: 0.2, unweighted: 0.3 };
 const LONGEST_SPECTRUM_STRETCH = 1 << 16;
 
+/** What flutter is read from: the deviation, and where it is known beside it the amplitude and what was bridged. */
+export type FlutterStretch = Pick<SteadyStretch, "deviation" | "rateHz"> &
+  Partial<Pick<SteadyStretch, "amplitude" | "bridged">>;
+
+type Path = "weighted" | "unweighted";
+
 /**
  * All standard wow-and-flutter meters of a stretch at once. Percent figures are of the mean carrier.
  * @param stretch deviation from nominal as a fraction; at least a second is needed for sensible figures,
  *   five seconds for the two-sigma value
+ * @param carrierHz for the share of noise and stray tones in the figures; without it only the rest of the ± is told
  */
-export function flutterOf({ deviation, rateHz }: Pick<SteadyStretch, "deviation" | "rateHz">): FlutterResult {
+export function flutterOf(stretch: FlutterStretch, carrierHz?: number): FlutterResult {
+  const { deviation, rateHz, bridged = [] } = stretch;
   const steady = withoutTrend(deviation);
   const spectrum = spectrumOf(steady, rateHz);
-  const run = Math.min(steady.length - 1, Math.round(RUN_IN_SECONDS * rateHz));
-  const settled = (path: "weighted" | "unweighted") =>
-    run + Math.round(Math.min(SETTLING_SECONDS[path] * rateHz, SETTLING_SHARE[path] * steady.length));
+  const figures = metersOf(steady, rateHz);
+  const wowRmsPercent = 100 * rmsBetween(spectrum, 0.1, 10);
+  const flutterRmsPercent = 100 * rmsBetween(spectrum, 10, 200);
 
+  const share = shareOfChance(figures.paths.weighted, rateHz);
+  const added = carrierHz === undefined ? null : addedOf(stretch, carrierHz);
+  const without = bridged.length > 0 ? metersOf(silenced(steady, bridged, rateHz), rateHz) : null;
+  const off = (path: Path) =>
+    eachMeter((meter) => {
+      const value = figures[path][meter];
+      const noise = added ? Math.min(value, excess(meter, value, added.figures[path][meter])) : 0;
+      const bridge = without ? Math.abs(value - without[path][meter]) : 0;
+      return Math.hypot(share * value, noise) + bridge;
+    });
+  const bandOff = (value: number, from: number, to: number) =>
+    Math.hypot(
+      share * value,
+      added ? excess("rmsPercent", value, 100 * rmsBetween(added.spectrum, from, to)) : 0,
+    ) + (without ? (off("unweighted").rmsPercent * value) / (figures.unweighted.rmsPercent || 1) : 0);
+
+  return {
+    weighted: figures.weighted,
+    unweighted: figures.unweighted,
+    wowRmsPercent,
+    flutterRmsPercent,
+    components: strongestComponents(spectrum),
+    uncertainty: {
+      weighted: off("weighted"),
+      unweighted: off("unweighted"),
+      wowRmsPercent: bandOff(wowRmsPercent, 0.1, 10),
+      flutterRmsPercent: bandOff(flutterRmsPercent, 10, 200),
+    },
+    doubt: doubtOf(stretch),
+    seconds: steady.length / rateHz,
+  };
+}
+
+const METERS = ["peakPercent", "twoSigmaPercent", "rmsPercent", "averagePercent"] as const;
+const eachMeter = (of: (meter: keyof FlutterMeters) => number): FlutterMeters =>
+  Object.fromEntries(METERS.map((meter) => [meter, of(meter)])) as unknown as FlutterMeters;
+
+/** The meters of a deviation without its trend, and the filtered deviation that they were read from. */
+function metersOf(steady: Float64Array, rateHz: number) {
+  const run = Math.min(steady.length - 1, Math.round(RUN_IN_SECONDS * rateHz));
+  const settled = (path: Path) =>
+    run + Math.round(Math.min(SETTLING_SECONDS[path] * rateHz, SETTLING_SHARE[path] * steady.length));
   // Drift is taken out with the filter running from the end to the start: a one-sided pulse then sags
   // before its peak instead of after it, which is what the quasi-peak dynamics are stated for.
   const unweighted = mirrored(steady, run).reverse();
   filterInPlace(unweighted, [butterworthHighpass(DRIFT_CORNER_HZ, rateHz)]).reverse();
   const weighted = filterInPlace(mirrored(steady, run), flutterWeighting(rateHz));
-
+  const kept = (x: Float64Array, path: Path) => x.subarray(settled(path), x.length - settled(path));
   return {
     weighted: meters(weighted, rateHz, settled("weighted")),
     unweighted: meters(unweighted, rateHz, settled("unweighted")),
-    wowRmsPercent: 100 * rmsBetween(spectrum, 0.1, 10),
-    flutterRmsPercent: 100 * rmsBetween(spectrum, 10, 200),
-    components: strongestComponents(spectrum),
-    seconds: steady.length / rateHz,
+    paths: { weighted: kept(weighted, "weighted") },
   };
+}
+
+/** Blocks by which chance is judged: as many as there are of this length, at most this many. */
+const CHANCE_BLOCK_SECONDS = 2.5;
+const MOST_CHANCE_BLOCKS = 12;
+const SHORT_SHARE = 0.3;
+
+/**
+ * What another stretch of the same machine may read more or less, as a share at 95 %: from how much the mean square
+ * differs between blocks of this one.
+ */
+function shareOfChance(x: Float64Array, rateHz: number): number {
+  const blocks = Math.min(MOST_CHANCE_BLOCKS, Math.floor(x.length / (CHANCE_BLOCK_SECONDS * rateHz)));
+  if (blocks < 2) return SHORT_SHARE;
+  const size = Math.floor(x.length / blocks);
+  const rms = Array.from({ length: blocks }, (_, b) => {
+    const block = x.subarray(b * size, (b + 1) * size);
+    return Math.sqrt(block.reduce((sum, v) => sum + v * v, 0) / size);
+  });
+  const mean = rms.reduce((a, b) => a + b, 0) / blocks;
+  if (mean === 0) return 0;
+  const spread = Math.sqrt(rms.reduce((sum, v) => sum + (v - mean) ** 2, 0) / (blocks - 1)) / mean;
+  return Math.min(SHORT_SHARE, (STUDENT[blocks] ?? 2.2) * (spread / Math.sqrt(blocks)));
+}
+/** Student's factor at 95 % for a mean of so many values. */
+const STUDENT: Record<number, number> = { 2: 12.7, 3: 4.3, 4: 3.2, 5: 2.8, 6: 2.6, 7: 2.5, 8: 2.4 };
+
+/**
+ * What noise and stray tones beside the carrier read by themselves. Whatever is added to a tone moves its amplitude as
+ * much as its phase, so the amplitude tells it: a modulation m of the amplitude stands for a deviation of
+ * m′ ÷ (2π · carrier). The tape's own slow fading counts in too, but its rates are so low that it makes next to nothing.
+ */
+function addedOf({ amplitude, rateHz }: FlutterStretch, carrierHz: number) {
+  if (!amplitude || amplitude.length < 3) return null;
+  const usual = amplitude.reduce((a, b) => a + b, 0) / amplitude.length;
+  if (!(usual > 0)) return null;
+  const perStep = rateHz / 2 / (2 * Math.PI * carrierHz * usual);
+  const deviation = new Float64Array(amplitude.length);
+  for (let i = 1; i + 1 < amplitude.length; i++)
+    deviation[i] = (amplitude[i + 1] - amplitude[i - 1]) * perStep;
+  const steady = withoutTrend(deviation);
+  return { figures: metersOf(steady, rateHz), spectrum: spectrumOf(steady, rateHz) };
+}
+
+/** How much of a figure may be what was added. Powers add in means; peaks of tones may meet. */
+function excess(meter: keyof FlutterMeters, value: number, added: number): number {
+  switch (meter) {
+    case "rmsPercent":
+    case "averagePercent":
+      return value - Math.sqrt(Math.max(0, value * value - 1.5 * added * added));
+    case "peakPercent":
+    case "twoSigmaPercent":
+      return added;
+  }
+}
+
+/** Around a bridged place the filters of the demodulator have seen its edges. */
+const BRIDGE_EDGE_SECONDS = 0.05;
+
+/** The deviation with nothing in its bridged places, so that what they have made of the figures shows. */
+function silenced(steady: Float64Array, bridged: Bridge[], rateHz: number): Float64Array {
+  const edge = Math.round(BRIDGE_EDGE_SECONDS * rateHz);
+  const out = Float64Array.from(steady);
+  for (const { from, to } of bridged) {
+    const [first, last] = [Math.max(0, from - edge), Math.min(out.length, to + edge)];
+    // bridged wide from what is sound on either side
+    const [a, b] = [out[Math.max(0, first - 1)], out[Math.min(out.length - 1, last)]];
+    for (let i = first; i < last; i++) out[i] = a + ((b - a) * (i - first)) / Math.max(1, last - first);
+  }
+  return out;
+}
+
+/** So much lost sound in a stretch makes a figure of what is left. */
+const MOST_LOST_PLACES = 3;
+
+function doubtOf({ bridged = [], deviation, rateHz }: FlutterStretch): string | null {
+  const lost = bridged.filter((bridge) => bridge.lost).length;
+  const seconds = Math.round(deviation.length / rateHz);
+  return lost > MOST_LOST_PLACES
+    ? `Sound was lost in ${lost} places of the last ${seconds} s: the figure is not kept. Close other programs; it clears by itself.`
+    : null;
 }
 
 /** Spectrum of the deviation (fraction, peak) with rates from 0 Hz up; fine enough to interpolate lines in. */

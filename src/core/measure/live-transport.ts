@@ -2,7 +2,7 @@ import { latestWaveform, type FlutterWaveform } from "./flutter-waveform";
 import { flutterOf, type FlutterResult } from "./flutter";
 import type { ScrapeFlutter } from "./scrape-meter";
 import { speedOf } from "./speed";
-import type { SteadyStretch } from "./steady-stretch";
+import { cutStart, type SteadyStretch } from "./steady-stretch";
 import { TransportMeter, type ChannelTone } from "./transport-meter";
 
 /** Remembered of a live source. */
@@ -31,6 +31,8 @@ export interface LiveSpeed {
   windowSeconds: number;
   /** Steady for long enough to be logged. */
   settled: boolean;
+  /** It has been moving one way all the time. */
+  creeps: boolean;
   /** Mean of the last moments only, for the moving strip. */
   instantPercent: number;
   /** The last settled value before the speed last changed. */
@@ -142,15 +144,9 @@ export class LiveTransport {
     for (let c = 0; c < this.meter.channels.length; c++) {
       const { stretch } = this.meter.tone(c, Math.max(this.markedAt, now - KEEP_SECONDS));
       if (stretch === null || !stillPlays(stretch, now)) continue;
-      const { startSeconds, rateHz, deviation } = stretch;
-      if (startSeconds <= now - KEEP_SECONDS + 1) return stretch;
+      if (stretch.startSeconds <= now - KEEP_SECONDS + 1) return stretch;
       // it was started or turned then, and took a while to come to its speed
-      const skip = Math.min(deviation.length, Math.round(RUN_UP_SECONDS * rateHz));
-      return {
-        ...stretch,
-        startSeconds: startSeconds + skip / rateHz,
-        deviation: deviation.subarray(skip),
-      };
+      return cutStart(stretch, Math.round(RUN_UP_SECONDS * stretch.rateHz));
     }
     return null;
   }
@@ -166,8 +162,8 @@ export class LiveTransport {
     stretch: SteadyStretch | null;
   }): SteadyStretch & { channel: string } {
     const stretch = tone.stretch as SteadyStretch;
-    const skip = Math.max(0, Math.round((this.steadySince - stretch.startSeconds) * stretch.rateHz));
-    return { ...stretch, channel: tone.channel, deviation: stretch.deviation.subarray(skip) };
+    const skip = Math.round((this.steadySince - stretch.startSeconds) * stretch.rateHz);
+    return { ...cutStart(stretch, skip), channel: tone.channel };
   }
 
   private speed(stretch: SteadyStretch, now: number): LiveSpeed {
@@ -184,7 +180,8 @@ export class LiveTransport {
     if (cut !== null) this.changed(now - cut * BLOCK_SECONDS);
     const from = cut === null ? first : deviation.length - cut * block;
     const window = deviation.subarray(Math.min(from, Math.max(0, deviation.length - 2 * block)));
-    const measured = speedOf({ deviation: window, rateHz });
+    const heard = stretch.amplitude.subarray(deviation.length - window.length);
+    const measured = speedOf({ deviation: window, amplitude: heard, rateHz });
     const settled = measured.seconds >= SETTLED_SECONDS;
     const { errorPercent, uncertaintyPercent } = measured;
     if (settled) this.lastSettled = { errorPercent, uncertaintyPercent, atSeconds: now };
@@ -193,6 +190,7 @@ export class LiveTransport {
       uncertaintyPercent,
       windowSeconds: measured.seconds,
       settled,
+      creeps: measured.creepPercent !== 0,
       instantPercent:
         100 * mean(deviation, deviation.length - Math.round(INSTANT_SECONDS * rateHz), deviation.length),
       beforeChange: this.beforeChange,
@@ -210,13 +208,13 @@ export class LiveTransport {
     this.lastFlutter = null;
     for (const stretch of stretches) {
       if (stretch.deviation.length < stretch.rateHz) continue;
-      const result = flutterOf(stretch);
+      const result = flutterOf(stretch, this.meter.nominalHz);
       if (this.lastFlutter && result.weighted.peakPercent <= this.lastFlutter.weighted.peakPercent) continue;
       this.lastFlutter = {
         channel: stretch.channel,
         ...result,
         scrape: this.meter.scrape(this.meter.channels.indexOf(stretch.channel)),
-        settled: result.seconds >= FLUTTER_SETTLED_SECONDS,
+        settled: result.seconds >= FLUTTER_SETTLED_SECONDS && result.doubt === null,
       };
     }
   }

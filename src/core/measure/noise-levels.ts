@@ -90,7 +90,7 @@ function withoutChunksHum(x: Float32Array | Float64Array, rate: number): Float64
   for (let i = 0; i < count; i++) {
     const from = Math.round((i * x.length) / count);
     const chunk = x.subarray(from, Math.round(((i + 1) * x.length) / count));
-    out.set(withoutHum(chunk, rate), from);
+    out.set(withoutHum(chunk, rate).samples, from);
   }
   return out;
 }

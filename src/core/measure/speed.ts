@@ -1,15 +1,29 @@
+import { longMean } from "./slow-wander";
 import type { SteadyStretch } from "./steady-stretch";
 
 export interface SpeedResult {
   /** Mean deviation from the nominal frequency, percent, positive = fast. */
   errorPercent: number;
-  /** ± at 95 % (k = 2): noise and the wander of the speed over the measured time; nothing of the tape's own. */
+  /**
+   * ± at 95 % (k = 2) of the machine's own mean speed, of which the stretch is a sample: noise, wander of the speed, wow
+   * that is slower than the stretch is long, and what is left of a speed that still creeps. Nothing of the tape's own.
+   */
   uncertaintyPercent: number;
+  /** By how much it crept over the stretch in one direction, percent; 0 where that is no more than its wander. */
+  creepPercent: number;
+  /** Another tone beats with it, nearly as strong as itself: which of them was followed nobody knows. */
+  beats: boolean;
   /** Slope of the deviation over the measured time. */
   driftPercentPerMinute: number;
   /** Length of the stretch that was measured. */
   seconds: number;
 }
+
+/** Values by which slow wander is judged. */
+const COARSE = 160;
+/** Smaller creeping is of no consequence, percent; and so is what its wander may look like, so many times. */
+const LEAST_CREEP_PERCENT = 0.02;
+const CREEPS = 4;
 
 /** Spectral lines, in units of 1/duration, from which the wander at rates too slow to see is judged. */
 const FIRST_LINE = 2;
@@ -19,12 +33,15 @@ const LAST_LINE = 10;
  * Mean speed of a stretch: the Hann-weighted mean of the instantaneous deviation.
  *
  * The weighting keeps flutter that is not a whole number of turns long from leaking into the mean; its price
- * is a standard deviation 1.28 times the Cramér-Rao bound in white noise. What slow wander would do to the
- * mean is judged from the level of the spectrum just above 0 Hz (median of a few lines, so that one wow line
- * does not count as noise), and what those lines leak into the mean is added.
+ * is a standard deviation 1.28 times the Cramér-Rao bound in white noise. How far the machine's own mean may be from
+ * that is judged in two ways, of which the worse counts: by the level of the spectrum just above 0 Hz (median of a few
+ * lines, so that one wow line does not count as noise) with what those lines leak into the mean, and by every slow wow
+ * that may explain what was seen (`longMean`).
  */
-export function speedOf(stretch: Pick<SteadyStretch, "deviation" | "rateHz">): SpeedResult {
-  const { deviation, rateHz } = stretch;
+export function speedOf(
+  stretch: Pick<SteadyStretch, "deviation" | "rateHz"> & Partial<Pick<SteadyStretch, "amplitude">>,
+): SpeedResult {
+  const { deviation, rateHz, amplitude } = stretch;
   const n = deviation.length;
   const weight = (i: number, length: number) => 1 - Math.cos((2 * Math.PI * (i + 0.5)) / length);
 
@@ -69,12 +86,45 @@ export function speedOf(stretch: Pick<SteadyStretch, "deviation" | "rateHz">): S
   lines.sort((a, b) => a - b);
   const median = lines[lines.length >> 1];
   const variance = (1.3 * median) / Math.LN2 + leaked;
+  const crept = 100 * slope * n;
+  const least = Math.max(LEAST_CREEP_PERCENT, CREEPS * 200 * Math.sqrt(variance));
+  const creepPercent = Math.abs(crept) > least ? crept : 0;
+  const long = longMean(meansOf(deviation));
+  const ownPercent = 200 * Math.sqrt(Math.max(variance, long.variance + (long.mean - mean) ** 2));
+  const beats = amplitude !== undefined && beatsWith(amplitude);
   return {
     errorPercent: 100 * mean,
-    uncertaintyPercent: 200 * Math.sqrt(variance),
+    // a speed that settles has about as far to go as it came while it was heard
+    uncertaintyPercent: ownPercent + Math.abs(creepPercent) + (beats ? BEATEN_PERCENT : 0),
+    creepPercent,
+    beats,
     driftPercentPerMinute: 100 * slope * rateHz * 60,
     seconds: n / rateHz,
   };
+}
+
+/** A tone's amplitude that is modulated by more than this share (RMS) has another one beside it, nearly as strong. */
+const BEATING_SHARE = 0.35;
+/** How far such a tone may be, percent of the carrier: the width of what is followed. */
+const BEATEN_PERCENT = 15;
+
+function beatsWith(amplitude: Float64Array): boolean {
+  const mean = amplitude.reduce((a, b) => a + b, 0) / amplitude.length;
+  const square = amplitude.reduce((sum, a) => sum + (a - mean) ** 2, 0) / amplitude.length;
+  return Math.sqrt(square) > BEATING_SHARE * mean;
+}
+
+/** The deviation as means of even blocks. */
+function meansOf(deviation: Float64Array): Float64Array {
+  const count = Math.min(COARSE, deviation.length);
+  const means = new Float64Array(count);
+  for (let b = 0; b < count; b++) {
+    const [from, to] = [b, b + 1].map((edge) => Math.floor((edge * deviation.length) / count));
+    let sum = 0;
+    for (let i = from; i < to; i++) sum += deviation[i];
+    means[b] = sum / (to - from);
+  }
+  return means;
 }
 
 /** Interval of a frequency ratio in cents. */

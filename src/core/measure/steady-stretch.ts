@@ -22,11 +22,39 @@ export interface SteadyStretch {
   rateHz: number;
   /** Deviation from nominal as a fraction, drop-outs bridged by straight lines. */
   deviation: Float64Array;
+  /** The tone's amplitude beside it; bridged where the deviation is. */
+  amplitude: Float64Array;
+  /** Where it was bridged. */
+  bridged: Bridge[];
   dropouts: number;
   /** Places where the tone jumped, because samples were lost or the tape is spliced; bridged too. */
   jumps: number;
   /** Tone that was left out at the ends because the deck was still getting up to speed or running down. */
   unsteadySeconds: number;
+}
+
+/** A place of a stretch, in elements, that was bridged by a straight line. */
+export interface Bridge {
+  from: number;
+  to: number;
+  /** Sound that never arrived, not a drop-out of the tape. */
+  lost: boolean;
+}
+
+/** The stretch without its first elements. */
+export function cutStart<S extends SteadyStretch>(stretch: S, elements: number): S {
+  const skip = Math.max(0, Math.min(stretch.deviation.length, elements));
+  const bridged = stretch.bridged
+    .filter(({ to }) => to > skip)
+    .map((one) => ({ ...one, from: Math.max(0, one.from - skip), to: one.to - skip }));
+  return {
+    ...stretch,
+    startSeconds: stretch.startSeconds + skip / stretch.rateHz,
+    deviation: stretch.deviation.subarray(skip),
+    amplitude: stretch.amplitude.subarray(skip),
+    bridged,
+    jumps: bridged.filter(({ lost }) => lost).length,
+  };
 }
 
 /**
@@ -70,14 +98,19 @@ export function longestSteadyStretch(
   const [from, to] = fromSeconds === undefined ? withoutStartAndStop(deviation, ...present, edge) : present;
   if (to - from < shortestSeconds * track.rateHz) return null;
   const kept = Float64Array.from(deviation.subarray(from, to));
-  const dropouts = bridge(kept, amplitude.subarray(from, to), threshold, edge >> 2);
+  const loud = Float64Array.from(amplitude.subarray(from, to));
+  const gone = bridgeGone(kept, loud, threshold, edge >> 2);
+  const jumps = bridgeJumps(kept, track.rateHz);
+  for (const bridge of jumps) straight(loud, bridge.from, bridge.to);
   return {
     startSeconds: track.startSeconds + (first + from) / track.rateHz,
     rateHz: track.rateHz,
     deviation: kept,
+    amplitude: loud,
+    bridged: [...gone, ...jumps].sort((a, b) => a.from - b.from),
     unsteadySeconds: (present[1] - present[0] - (to - from)) / track.rateHz,
-    dropouts,
-    jumps: bridgeJumps(kept, track.rateHz),
+    dropouts: gone.length,
+    jumps: jumps.length,
   };
 }
 
@@ -114,25 +147,35 @@ function usualAmplitude(amplitude: Float32Array): number {
   return sample[Math.floor(0.75 * sample.length)] ?? 0;
 }
 
-function bridge(deviation: Float64Array, amplitude: Float32Array, threshold: number, margin: number): number {
-  let count = 0;
+/** Where the tone was gone: by a drop-out, or because the sound itself was lost, which leaves no amplitude at all. */
+function bridgeGone(
+  deviation: Float64Array,
+  amplitude: Float64Array,
+  threshold: number,
+  margin: number,
+): Bridge[] {
+  const bridges: Bridge[] = [];
   for (let i = 0; i < deviation.length; i++) {
     if (amplitude[i] >= threshold) continue;
     let end = i;
-    while (end < deviation.length && amplitude[end] < threshold) end++;
-    i = straight(deviation, i - margin, end + margin);
-    count++;
+    let lost = false;
+    while (end < deviation.length && amplitude[end] < threshold) lost ||= amplitude[end++] === 0;
+    const from = Math.max(0, i - margin);
+    const to = straight(deviation, from, end + margin);
+    straight(amplitude, from, end + margin);
+    bridges.push({ from, to, lost });
+    i = to;
   }
-  return count;
+  return bridges;
 }
 
 /**
  * A lost piece of sound that leaves no silence behind makes the tone jump: a spike in the deviation as short as the
  * filters allow, many times what the neighbours of a sample differ from it elsewhere.
  */
-function bridgeJumps(x: Float64Array, rateHz: number): number {
+function bridgeJumps(x: Float64Array, rateHz: number): Bridge[] {
   const reach = Math.max(2, Math.round(JUMP_SECONDS * rateHz));
-  if (x.length < 8 * reach) return 0;
+  if (x.length < 8 * reach) return [];
   const aside = (i: number) => {
     const before = x[i] - x[i - reach];
     const after = x[i] - x[i + reach];
@@ -143,16 +186,17 @@ function bridgeJumps(x: Float64Array, rateHz: number): number {
   for (let i = reach; i < x.length - reach; i += step) sample.push(aside(i));
   const usual = sample.sort((a, b) => a - b)[Math.floor(0.9 * sample.length)];
   const threshold = Math.max(SMALLEST_JUMP, JUMP_SCATTERS * usual);
-  let count = 0;
+  const bridges: Bridge[] = [];
   for (let i = reach; i < x.length - reach; i++) {
     if (aside(i) <= threshold) continue;
     let last = i;
     for (let k = i + 1; k < Math.min(x.length - reach, i + 2 * reach); k++)
       if (aside(k) > threshold) last = k;
-    i = straight(x, i - 2 * reach, last + 2 * reach);
-    count++;
+    const from = Math.max(0, i - 2 * reach);
+    i = straight(x, from, last + 2 * reach);
+    bridges.push({ from, to: i, lost: true });
   }
-  return count;
+  return bridges;
 }
 
 /** Replaces what lies between two places by a straight line; returns the place where it ends. */

@@ -230,7 +230,7 @@ function withoutSweepsHum(x: Samples, rate: number, shape: SweepShape, place: Sw
       seconds > ends ||
       Math.abs(Math.log2(hertzAt(seconds) / humHz)) > CLEAR_OCTAVES,
     wantedAt: (humHz) => place.startSeconds + Math.log(humHz / shape.frequencyHz / place.speedRatio) / rise,
-  });
+  }).samples;
 }
 /** The sweep is no hum when it is so far from it. */
 const CLEAR_OCTAVES = 0.5;

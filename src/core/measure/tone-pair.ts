@@ -1,4 +1,8 @@
 import FFT from "fft.js";
+import { powerDb as db } from "@/core/dsp/decibels";
+import { TwoChannelTransform } from "@/core/dsp/two-channel-transform";
+import { FlatTops } from "./flat-tops";
+import { longMean } from "./slow-wander";
 import { median } from "@/core/dsp/quantile";
 
 /** A tone in one channel. */
@@ -9,6 +13,8 @@ export interface ToneLevel {
   spreadDb: number;
   /** Level of each tenth of a second that was heard, oldest first, dBFS. */
   track: Float64Array;
+  /** Its tops are cut off: the level is lower than what was played, nobody knows by how much. */
+  clipped: boolean;
 }
 
 /** How the second channel of a tone lies behind the first. */
@@ -31,6 +37,8 @@ export interface TonePair {
   channels: ToneLevel[];
   /** Null for a single channel. */
   pair: PairPhase | null;
+  /** Of each channel: what hum beside the tone may have done to its level in spite of being taken away, ± dB. */
+  leftOverDb?: number[];
 }
 
 /** Half width of what is kept around the tone: the sidebands of flutter must be inside, hum outside. */
@@ -44,6 +52,8 @@ export const FRAME_SECONDS = 0.1;
 const PIECE_SECONDS = 5.5;
 const SHORTEST_SECONDS = 0.4;
 const BATCHES = 8;
+/** The few parts of a short track say less of what it may be off by. */
+const SHORT_TIMES = 2.5;
 const DEGREES = 180 / Math.PI;
 
 /**
@@ -54,6 +64,7 @@ const DEGREES = 180 / Math.PI;
 export class TonePairMeter {
   private readonly pieceSize: number;
   private readonly kept: Float64Array[];
+  private readonly tops: FlatTops[];
   private filled = 0;
   private readonly frames: Frame[] = [];
   private hzSum = 0;
@@ -71,6 +82,7 @@ export class TonePairMeter {
       );
     this.pieceSize = 2 ** Math.floor(Math.log2(PIECE_SECONDS * sampleRateHz));
     this.kept = Array.from({ length: Math.min(2, channelCount) }, () => new Float64Array(this.pieceSize));
+    this.tops = this.kept.map(() => new FlatTops(sampleRateHz / nominalHz));
   }
 
   push(block: ReadonlyArray<Float64Array | Float32Array>): void {
@@ -96,17 +108,15 @@ export class TonePairMeter {
     return {
       frequencyHz: this.hzSum / this.pieces,
       seconds: frames.length * FRAME_SECONDS,
-      channels: this.kept.map((_, c) => levelOf(frames, c)),
+      channels: this.kept.map((_, c) => ({ ...levelOf(frames, c), clipped: this.tops[c].found })),
       pair: this.kept.length === 2 ? phaseOf(frames) : null,
     };
   }
 
   private takePiece(): void {
-    const { frequencyHz, frames } = toneFrames(
-      this.kept.map((kept) => kept.subarray(0, this.filled)),
-      this.sampleRateHz,
-      this.nominalHz,
-    );
+    const piece = this.kept.map((kept) => kept.subarray(0, this.filled));
+    piece.forEach((samples, c) => this.tops[c].look(samples));
+    const { frequencyHz, frames } = toneFrames(piece, this.sampleRateHz, this.nominalHz);
     this.frames.push(...frames);
     this.hzSum += frequencyHz;
     this.pieces++;
@@ -144,27 +154,17 @@ function toneFrames(channels: Float64Array[], sampleRateHz: number, nominalHz: n
   return { frequencyHz: middle * binHz, frames };
 }
 
-/** Interleaved re, im of each channel up to half the sample rate; two channels ride in one complex transform. */
+/** Interleaved re, im of each channel up to half the sample rate. */
 function spectraOf(channels: Float64Array[], size: number): Float64Array[] {
-  const fft = new FFT(size);
-  const input = new Array<number>(2 * size).fill(0);
-  const [left, right] = channels;
-  for (let i = 0; i < left.length; i++) {
-    input[2 * i] = left[i];
-    if (right) input[2 * i + 1] = right[i];
-  }
-  const out = fft.createComplexArray();
-  fft.transform(out, input);
-  const spectra = channels.map(() => new Float64Array(size));
-  for (let k = 0; k < size / 2; k++) {
-    const m = k === 0 ? 0 : size - k;
-    const [ar, ai, br, bi] = [out[2 * k], out[2 * k + 1], out[2 * m], out[2 * m + 1]];
-    spectra[0][2 * k] = 0.5 * (ar + br);
-    spectra[0][2 * k + 1] = 0.5 * (ai - bi);
-    if (!right) continue;
-    spectra[1][2 * k] = 0.5 * (ai + bi);
-    spectra[1][2 * k + 1] = 0.5 * (br - ar);
-  }
+  const spectra = channels.map(() => new Float64Array(size + 2));
+  const [left, right] = spectra;
+  new TwoChannelTransform(size).transform(channels[0], channels[1] ?? null, (k, re1, im1, re2, im2) => {
+    left[2 * k] = re1;
+    left[2 * k + 1] = im1;
+    if (!right) return;
+    right[2 * k] = re2;
+    right[2 * k + 1] = im2;
+  });
   return spectra;
 }
 
@@ -228,9 +228,7 @@ function frameOf(low: number[][], from: number, to: number): Frame {
   return { power: power.map((p) => p / n), crossRe: crossRe / n, crossIm: crossIm / n };
 }
 
-const db = (power: number) => 10 * Math.log10(Math.max(power, 1e-20));
-
-function levelOf(frames: Frame[], c: number): ToneLevel {
+function levelOf(frames: Frame[], c: number): Omit<ToneLevel, "clipped"> {
   const mean = frames.reduce((sum, { power }) => sum + power[c], 0) / frames.length;
   const middle = db(median(frames.map(({ power }) => power[c])));
   const square = frames.reduce((sum, { power }) => sum + (db(power[c]) - middle) ** 2, 0);
@@ -254,23 +252,31 @@ function phaseOf(frames: Frame[]): PairPhase {
     phaseDegrees: phase * DEGREES,
     spreadDegrees: spread * DEGREES,
     coherence: powers > 0 ? (re * re + im * im) / powers : 0,
-    uncertaintyDegrees: 2 * DEGREES * errorOfMean(off),
+    uncertaintyDegrees: 2 * DEGREES * errorOfMean(off, mean(off)),
     track: Float64Array.from(off, (x) => (x + phase) * DEGREES),
   };
 }
 
-/** Standard error of the mean of values that hang together in time, from the means of a few long parts. */
-function errorOfMean(values: number[]): number {
+const mean = (values: number[]): number => values.reduce((a, b) => a + b, 0) / values.length;
+
+/** Shorter tracks are too few values to weigh slow weave by. */
+const FEWEST_VALUES = 16;
+
+/**
+ * Standard error of the mean of values that hang together in time, as an estimate of the long mean: from the means of a
+ * few long parts, or from the slow weave that may explain them (`longMean`), whichever is more.
+ */
+function errorOfMean(values: number[], average: number): number {
   const parts = Math.min(BATCHES, Math.floor(values.length / 3));
   if (parts < 2) return Math.PI;
-  const means = Array.from({ length: parts }, (_, p) => {
-    const part = values.slice(
-      Math.round((p * values.length) / parts),
-      Math.round(((p + 1) * values.length) / parts),
-    );
-    return part.reduce((a, b) => a + b, 0) / part.length;
-  });
-  const mean = means.reduce((a, b) => a + b, 0) / parts;
-  const variance = means.reduce((sum, m) => sum + (m - mean) ** 2, 0) / (parts - 1);
-  return Math.sqrt(variance / parts);
+  const means = Array.from({ length: parts }, (_, p) =>
+    mean(
+      values.slice(Math.round((p * values.length) / parts), Math.round(((p + 1) * values.length) / parts)),
+    ),
+  );
+  const middle = mean(means);
+  const batches = means.reduce((sum, m) => sum + (m - middle) ** 2, 0) / (parts - 1) / parts;
+  if (values.length < FEWEST_VALUES) return SHORT_TIMES * Math.sqrt(batches);
+  const long = longMean(Float64Array.from(values));
+  return Math.sqrt(Math.max(batches, long.variance + (long.mean - average) ** 2));
 }

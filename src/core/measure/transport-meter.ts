@@ -148,6 +148,14 @@ export class TransportMeter {
     const tone = this.tone(channel, fromSeconds);
     if (tone.stretch === null) return { result: null, warnings: tone.warnings };
     const speed = speedOf(tone.stretch);
+    if (speed.beats)
+      tone.warnings.push(
+        `${tone.channel}: another tone beats with this one, nearly as strong: hum harmonics, a second generator? Which of them was followed cannot be told.`,
+      );
+    if (speed.creepPercent !== 0)
+      tone.warnings.push(
+        `${tone.channel}: the speed still creeps, by ${signed(speed.creepPercent, 2)} % in ${speed.seconds.toFixed(0)} s; let it settle.`,
+      );
     return {
       result: {
         channel: tone.channel,
@@ -166,7 +174,7 @@ export class TransportMeter {
     const tone = this.tone(channel, fromSeconds);
     if (tone.stretch === null) return { result: null, warnings: tone.warnings };
     const warnings = [...tone.warnings];
-    const flutter = flutterOf(tone.stretch);
+    const flutter = flutterOf(tone.stretch, this.nominalHz);
     if (flutter.seconds < 5)
       warnings.push(
         `${tone.channel}: only ${flutter.seconds.toFixed(1)} s of tone; peak and two-sigma figures need at least 5 s.`,
@@ -176,7 +184,8 @@ export class TransportMeter {
   }
 }
 
-const signed = (percent: number) => `${percent > 0 ? "+" : "−"}${Math.abs(percent).toFixed(1)}`;
+const signed = (percent: number, decimals = 1) =>
+  `${percent > 0 ? "+" : "−"}${Math.abs(percent).toFixed(decimals)}`;
 
 const outOfRange = (heardHz: number, nominalHz: number) =>
   `the tone is ${heardHz.toFixed(0)} Hz, ${signed(100 * (heardHz / nominalHz - 1))} % from ${nominalHz} Hz, which is more than ±${100 * LARGEST_OFFSET} %; is it another tape or speed?`;

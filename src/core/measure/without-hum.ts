@@ -28,11 +28,23 @@ const LEARNED_WITHIN_SECONDS = 10;
 const FEWEST_BLOCKS = 12;
 /** A line fainter than so many standard errors is none. */
 const STANDS_OUT = 4;
+/** Under the tone, away from where a line was learned, more of it may be left than there. */
+const WANDERS_ON = 1.5;
 
 /** Hum is learned from what lies below this, at a rate of about that. */
 const LOW_HZ = 620;
 const LOW_RATE_HZ = 2000;
 const STOPPED_DB = 80;
+
+/** A sound without its hum, and what may be left of it. */
+export interface WithoutHum {
+  samples: Float64Array;
+  /**
+   * Amplitude of hum that the taking away may have left, or made: what the lines that were learned leave of themselves
+   * where nothing else plays, since the mains wander. 0 where none was taken away.
+   */
+  leftOver: number;
+}
 
 /**
  * The sound with its mains hum taken away, each line as a sine of its own frequency, strength and phase (least
@@ -42,21 +54,23 @@ export function withoutHum(
   x: Float32Array | Float64Array,
   sampleRateHz: number,
   clearing: HumClearing = {},
-): Float64Array {
-  const out: Course = { samples: Float64Array.from(x), rateHz: sampleRateHz, startSeconds: 0 };
+): WithoutHum {
+  const out: Narrowed = { samples: Float64Array.from(x), rateHz: sampleRateHz, startSeconds: 0 };
   const low = lowBand(x, sampleRateHz);
+  let leftOver = 0;
   for (const hz of HUM_LINES_HZ) {
     if (clearing.matters?.(hz) === false) continue;
     const line = learned(low, hz, clearing);
     if (!line) continue;
+    leftOver += line.leftOver;
     subtract(low, line);
     subtract(out, line);
   }
-  return out.samples;
+  return { samples: out.samples, leftOver };
 }
 
 /** Sound on the clock of what was given. */
-interface Course {
+interface Narrowed {
   samples: Float64Array;
   rateHz: number;
   /** Of the first sample. */
@@ -64,7 +78,7 @@ interface Course {
 }
 
 /** What lies below the highest line, at so low a rate that a block is a whole number of samples. */
-function lowBand(x: Float32Array | Float64Array, rate: number): Course {
+function lowBand(x: Float32Array | Float64Array, rate: number): Narrowed {
   const perBlock = Math.round(rate * BLOCK_SECONDS);
   let factor = Math.max(1, Math.floor(rate / LOW_RATE_HZ));
   while (perBlock % factor !== 0) factor--;
@@ -78,9 +92,11 @@ interface HumSine {
   /** Amplitude with phase at time 0. */
   re: number;
   im: number;
+  /** Amplitude of what it leaves where it was learned. */
+  leftOver: number;
 }
 
-function learned(low: Course, hz: number, clearing: HumClearing): HumSine | null {
+function learned(low: Narrowed, hz: number, clearing: HumClearing): HumSine | null {
   const { isClear, wantedAt } = clearing;
   const wanted = wantedAt?.(hz);
   const blocks: Array<{ at: number; re: number; im: number }> = [];
@@ -117,22 +133,25 @@ function learned(low: Course, hz: number, clearing: HumClearing): HumSine | null
   const rest = blocks.reduce((total, block) => total + block.re ** 2 + block.im ** 2, 0) / blocks.length;
   const noise = Math.max(0, rest - re * re - im * im) / blocks.length;
   if (re * re + im * im < STANDS_OUT ** 2 * noise) return null;
-  return { frequencyHz: hz + best, re: 2 * re, im: 2 * im };
+  // a mains that wanders is no sine: what is left of it there is left of it under the tone too, and more
+  const unexplained = Math.max(0, rest - re * re - im * im);
+  const leftOver = WANDERS_ON * 2 * Math.sqrt(unexplained);
+  return { frequencyHz: hz + best, re: 2 * re, im: 2 * im, leftOver };
 }
 
 /** Mean of a block turned back by a frequency. */
-function mixed(course: Course, hz: number, from: number, length: number) {
+function mixed(narrowed: Narrowed, hz: number, from: number, length: number) {
   let [re, im] = [0, 0];
-  eachPhase(course, hz, from, from + length, (i, cos, sin) => {
-    re += course.samples[i] * cos;
-    im -= course.samples[i] * sin;
+  eachPhase(narrowed, hz, from, from + length, (i, cos, sin) => {
+    re += narrowed.samples[i] * cos;
+    im -= narrowed.samples[i] * sin;
   });
   return { re: re / length, im: im / length };
 }
 
-function subtract(course: Course, { frequencyHz, re, im }: HumSine): void {
-  eachPhase(course, frequencyHz, 0, course.samples.length, (i, cos, sin) => {
-    course.samples[i] -= re * cos - im * sin;
+function subtract(narrowed: Narrowed, { frequencyHz, re, im }: HumSine): void {
+  eachPhase(narrowed, frequencyHz, 0, narrowed.samples.length, (i, cos, sin) => {
+    narrowed.samples[i] -= re * cos - im * sin;
   });
 }
 
@@ -141,7 +160,7 @@ const TURNS_IN_A_ROW = 4096;
 
 /** Cosine and sine of a frequency at each sample, turned from one to the next. */
 function eachPhase(
-  { rateHz, startSeconds }: Course,
+  { rateHz, startSeconds }: Narrowed,
   hz: number,
   from: number,
   to: number,

@@ -1,6 +1,6 @@
-import type { Adjuster, Machine } from "@/core/alignment/records";
-import { USUAL_WORK } from "@/core/alignment/usual-work";
-import { practiceMachine } from "@/core/machine/practice-machines";
+import type { Adjuster, Machine } from "@/core/records/machine";
+import { USUAL_WORK } from "@/core/records/usual-work";
+import { practiceMachine } from "@/core/simulator/practice-machines";
 import { practiceParts } from "./practice-parts";
 
 const turned = (
@@ -19,6 +19,14 @@ const playbackTrimmers = (where: string): Adjuster[] => [
   turned("response", "equaliser-right", "PB EQ R", `${where}, fourth.`, { channel: "right" }),
 ];
 
+/** Record level trimmers of both channels on the record card. */
+const recordTrimmers = (where: string): Adjuster[] => [
+  turned("record-level", "record-level-left", "REC LEVEL L", `${where}, on the left.`, { channel: "left" }),
+  turned("record-level", "record-level-right", "REC LEVEL R", `${where}, on the right.`, {
+    channel: "right",
+  }),
+];
+
 /** Parts and tracks as the practice machine of the same name has them. */
 function measuredOn(id: string): Pick<Machine, "parts" | "tracks"> {
   const { transport } = practiceMachine(id);
@@ -34,6 +42,7 @@ const OPERATING_LEVEL = { fluxivityNwbPerM: 250, method: "din", outputDbu: 0 } a
 export const DEMO_MACHINES: Machine[] = [
   {
     id: "tarnvik-t-2",
+    monitorsTape: true,
     name: "Tarnvik T-2",
     description: "Quarter-inch half-track stereo recorder, three heads.",
     speedsCmPerS: [19.05, 38.1],
@@ -66,11 +75,13 @@ export const DEMO_MACHINES: Machine[] = [
         "Beside the playback head, under the cover; the sprung one of the two screws.",
       ),
       ...playbackTrimmers("Playback card of the electronics tray"),
+      ...recordTrimmers("Record card of the electronics tray, upper row"),
       ...USUAL_WORK,
     ],
   },
   {
     id: "ellesby-c-3h",
+    monitorsTape: true,
     name: "Ellesby C-3H",
     description: "Three-head cassette recorder with two capstans.",
     speedsCmPerS: [4.76],
@@ -92,6 +103,7 @@ export const DEMO_MACHINES: Machine[] = [
       },
       turned("azimuth", "azimuth", "AZ P", "Right of the playback head, through the hole in the head cover."),
       ...playbackTrimmers("Rear edge of the main board"),
+      ...recordTrimmers("Behind the front panel, below the input knobs"),
       ...USUAL_WORK,
     ],
   },

@@ -1,4 +1,4 @@
-import type { TransportParameters } from "@/core/machine/transport-parameters";
+import type { TransportParameters } from "@/core/simulator/transport-parameters";
 import type { MachinePart } from "@/core/workshop/machine-part";
 
 /** The rotating parts of a practice machine, as one would measure them with a calliper. */

@@ -1,9 +1,9 @@
 import { describe, expect, it } from "vitest";
 import { soundInMemory } from "@/core/formats/sound-file";
-import { measureBands } from "@/core/listen/measure-bands";
-import { playbackView, type PlaybackView } from "@/core/listen/playback-view";
-import { PracticeDeck } from "@/core/machine/practice-deck";
-import type { TransportParameters } from "@/core/machine/transport-parameters";
+import { measureBands } from "@/core/recordings/measure-bands";
+import { playbackView, type PlaybackView } from "@/core/recordings/playback-report";
+import { PracticeDeck } from "@/core/simulator/practice-deck";
+import type { TransportParameters } from "@/core/simulator/transport-parameters";
 import { referenceTapeSchema } from "@/core/reference/reference-tape";
 import { usualFormat } from "@/core/standards/track-formats";
 import { PERFECT_TRANSPORT } from "@/testing/perfect-transport";

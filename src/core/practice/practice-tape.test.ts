@@ -1,12 +1,12 @@
 import { describe, expect, it } from "vitest";
-import { PracticeDeck } from "@/core/machine/practice-deck";
-import { practiceMachine } from "@/core/machine/practice-machines";
-import { BandEar } from "@/core/reference/band-ear";
+import { PracticeDeck } from "@/core/simulator/practice-deck";
+import { practiceMachine } from "@/core/simulator/practice-machines";
+import { BandRecogniser } from "@/core/reference/band-recogniser";
 import { BUILT_IN_TAPES } from "@/core/reference/built-in-tapes";
 import { DEMO_TAPES } from "@/core/reference/demo-tapes";
 import { referenceTapeSchema } from "@/core/reference/reference-tape";
 import { locateSegments } from "@/core/signals/locate-segments";
-import { MarkEar } from "@/core/signals/mark-ear";
+import { MarkDetector } from "@/core/signals/mark-detector";
 import { PRESETS } from "@/core/signals/presets";
 import { segmentSeconds, sequenceSchema } from "@/core/signals/sequence";
 import { blankTape, practiceTape, sequenceInput } from "./practice-tape";
@@ -43,11 +43,11 @@ describe("a reference tape in the practice machine", () => {
         .map((band) => ({ ...band, seconds: 4 })),
     });
     const deck = deckFor(machine, settings, practiceTape(reference));
-    const ear = new BandEar(RATE, 2);
+    const recogniser = new BandRecogniser(RATE, 2);
     deck.press("play");
-    for (let s = 0; s < 66; s++) ear.push(deck.render(RATE));
-    ear.finish();
-    const { bands, doubt } = ear.recognise(reference);
+    for (let s = 0; s < 66; s++) recogniser.push(deck.render(RATE));
+    recogniser.finish();
+    const { bands, doubt } = recogniser.recognise(reference);
     expect(bands.map(({ index }) => index)).toEqual(reference.bands.map((__, i) => i));
     expect(doubt).toBeNull();
   });
@@ -81,9 +81,9 @@ describe("a test sequence through a deck", () => {
     deck.press("rewind");
     deck.render(RATE);
     deck.press("play");
-    const ear = new MarkEar(RATE);
-    for (let s = 0; s < 11; s++) ear.push(deck.render(RATE));
-    const found = locateSegments(ear.marks, sequence, 11);
+    const recogniser = new MarkDetector(RATE);
+    for (let s = 0; s < 11; s++) recogniser.push(deck.render(RATE));
+    const found = locateSegments(recogniser.marks, sequence, 11);
     expect(found.map(({ index }) => index)).toEqual([0, 1]);
     // recorded and played at the same wrong speed: the tape itself comes back right
     for (const { startSeconds, endSeconds, speedRatio, index } of found) {
@@ -96,10 +96,10 @@ describe("a test sequence through a deck", () => {
     const deck = deckFor("ellesby-c-3h");
     deck.setInput(sequenceInput(sequence, RATE));
     deck.press("record");
-    const ear = new MarkEar(RATE);
-    for (let s = 0; s < 10; s++) ear.push(deck.render(RATE));
-    expect(ear.marks.map(({ segment }) => segment)).toEqual([0, 1]);
+    const recogniser = new MarkDetector(RATE);
+    for (let s = 0; s < 10; s++) recogniser.push(deck.render(RATE));
+    expect(recogniser.marks.map(({ segment }) => segment)).toEqual([0, 1]);
     // 12 mm behind the record head at 4.76 cm/s, after a leader of a second
-    expect(ear.marks[0].atSeconds).toBeCloseTo(1 + 12 / 47.6, 1);
+    expect(recogniser.marks[0].atSeconds).toBeCloseTo(1 + 12 / 47.6, 1);
   });
 });

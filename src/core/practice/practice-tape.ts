@@ -1,8 +1,8 @@
-import { Tape } from "@/core/machine/tape";
+import { Tape } from "@/core/simulator/tape";
 import { timeConstants, type ReferenceTape } from "@/core/reference/reference-tape";
 import { SequenceRenderer } from "@/core/signals/render-sequence";
 import type { Sequence } from "@/core/signals/sequence";
-import type { RecordInput } from "@/core/machine/practice-deck";
+import type { RecordInput } from "@/core/simulator/practice-deck";
 
 /** A reference tape as it lies in the practice machine: its flux is written from its bands, on both sides. */
 export function practiceTape(tape: ReferenceTape): Tape {

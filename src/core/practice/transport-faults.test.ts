@@ -1,10 +1,10 @@
 import { describe, expect, it } from "vitest";
 import { explainTransport, NOTHING_KNOWN, type Explanation } from "@/core/advice/explain-transport";
 import { findParts } from "@/core/advice/find-parts";
-import { PRACTICE_CONDITIONS, PRACTICE_MACHINES, practiceMachine } from "@/core/machine/practice-machines";
-import { Transport } from "@/core/machine/transport";
-import type { Way } from "@/core/machine/transport-faults";
-import type { TransportParameters } from "@/core/machine/transport-parameters";
+import { PRACTICE_CONDITIONS, PRACTICE_MACHINES, practiceMachine } from "@/core/simulator/practice-machines";
+import { Transport } from "@/core/simulator/transport";
+import type { Way } from "@/core/simulator/transport-faults";
+import type { TransportParameters } from "@/core/simulator/transport-parameters";
 import { speedOf } from "@/core/measure/speed";
 import { transportEvents } from "@/core/measure/transport-events";
 import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";

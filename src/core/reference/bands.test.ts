@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { tapeSound, type Piece, type TapeSoundOptions } from "@/testing/tape-sound";
-import { BandEar } from "./band-ear";
+import { BandRecogniser } from "./band-recogniser";
 import { bandSchema, referenceTapeSchema, type Band, type ReferenceTape } from "./reference-tape";
 
 const RATE = 48000;
@@ -41,11 +41,11 @@ const all = TAPE.bands.flatMap((_, i): Piece[] => [
 
 function recognised(pieces: Piece[], options: TapeSoundOptions = {}, tape = TAPE) {
   const { left, right, places } = tapeSound(TAPE.bands, pieces, RATE, options);
-  const ear = new BandEar(RATE, 2);
+  const recogniser = new BandRecogniser(RATE, 2);
   for (let at = 0; at < left.length; at += 30_000)
-    ear.push([left.subarray(at, at + 30_000), right.subarray(at, at + 30_000)]);
-  ear.finish();
-  return { ...ear.recognise(tape), places };
+    recogniser.push([left.subarray(at, at + 30_000), right.subarray(at, at + 30_000)]);
+  recogniser.finish();
+  return { ...recogniser.recognise(tape), places };
 }
 
 /** Every band once, its edges within 50 ms (a quarter-second for what has no pitch), and nothing else. */
@@ -115,10 +115,10 @@ describe("which band of the tape is heard", () => {
       RATE,
       { noiseDbfs: -75 },
     );
-    const ear = new BandEar(RATE, 2);
-    ear.push([left, right]);
-    ear.finish();
-    const found = ear.recognise(tape).bands;
+    const recogniser = new BandRecogniser(RATE, 2);
+    recogniser.push([left, right]);
+    recogniser.finish();
+    const found = recogniser.recognise(tape).bands;
     expect(found.map(({ index }) => index)).toEqual([0, 1, 2, 3]);
     found.forEach(({ startSeconds }, i) => expect(Math.abs(startSeconds - 3 * i)).toBeLessThan(0.06));
   });

@@ -1,4 +1,4 @@
-import type { Band, ReferenceTape } from "@/core/reference/reference-tape";
+import type { Band, ReferenceTape } from "./reference-tape";
 
 const tape = { format: "unzel-reference-tape", version: 1 } as const;
 const tone = { kind: "tone", role: "speed", levelDb: 0 } as const;

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { hertzText } from "@/core/formats/number-text";
+import { hertzText } from "@/core/text/number-text";
 import type { SweepShape } from "@/core/measure/sweep-levels";
 import type { TimeConstants } from "@/core/standards/equalisation";
 

@@ -1,4 +1,4 @@
-import type { HeardMark } from "./mark-ear";
+import type { HeardMark } from "./mark-detector";
 import { segmentSeconds, type Sequence } from "./sequence";
 import { MARK_SECONDS } from "./sync-mark";
 import { sequenceDigit } from "./timeline";

@@ -54,6 +54,12 @@ export const PRESETS: readonly Sequence[] = [
     segments: [sine(1000, -32, 10), sine(10000, -32, 20), sine(1000, -32, 10), sine(10000, -32, 20)],
   }),
   make({
+    id: "level-tone",
+    name: "Level tone",
+    description: "315 Hz at 0 level for three minutes: to set record level while it is recorded.",
+    segments: [sine(315, -12, 170)],
+  }),
+  make({
     id: "record-level",
     name: "Record level",
     description: "315 Hz and 1 kHz at 0 level.",

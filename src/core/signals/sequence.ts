@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { hertzText } from "@/core/formats/number-text";
+import { hertzText } from "@/core/text/number-text";
 
 /**
  * A test sequence: what is played, exported and looked for in a recording. Levels of tones are the sine's peak in

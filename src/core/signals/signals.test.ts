@@ -8,13 +8,13 @@ import { harmonicsOf } from "@/core/measure/harmonics";
 import { LevelMeter } from "@/core/measure/level-meter";
 import { whiteNoise } from "@/testing/fm-tone";
 import { locateSegments } from "./locate-segments";
-import { MarkEar } from "./mark-ear";
+import { MarkDetector } from "./mark-detector";
 import { PRESETS, single } from "./presets";
 import { SequenceRenderer } from "./render-sequence";
 import { segmentSeconds, sequenceSchema, type Segment, type Sequence } from "./sequence";
 import { checkDigit, digitOf, digitRatio, markSlots } from "./sync-mark";
 import { timelineOf } from "./timeline";
-import { wavExport } from "./wav-export";
+import { wavExport } from "@/core/formats/wav-export";
 
 const RATE = 48000;
 const sine = (fields: Partial<Extract<Segment, { kind: "sine" }>> = {}): Segment => ({
@@ -220,7 +220,7 @@ describe("synchronisation marks", () => {
     return { x, when: (seconds: number) => seconds / ratio };
   }
   const heard = (x: Float64Array) => {
-    const ear = new MarkEar(RATE);
+    const ear = new MarkDetector(RATE);
     for (let at = 0; at < x.length; at += 5000) ear.push([x.subarray(at, at + 5000)]);
     return locateSegments(ear.marks, sequence, x.length / RATE);
   };

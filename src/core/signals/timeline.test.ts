@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { segmentName, segmentSeconds, sequenceSchema, staircaseLevels, type Segment } from "./sequence";
 import { MARK_SECONDS } from "./sync-mark";
 import { sequenceDigit, timelineOf } from "./timeline";
-import { wavExport } from "./wav-export";
+import { wavExport } from "@/core/formats/wav-export";
 
 const sequenceOf = (segments: Segment[], fields = {}) =>
   sequenceSchema.parse({ format: "unzel-sequence", version: 1, id: "x", name: "X", segments, ...fields });

@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import Link from "next/link";
 import { memo } from "react";
-import type { Station } from "@/core/alignment/stations";
+import type { Station } from "@/core/stations/station";
 import type { JobView } from "../job/use-job-records";
 import { ThemeSwitch } from "../shell/theme-switch";
 

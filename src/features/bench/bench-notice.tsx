@@ -3,26 +3,27 @@ import Button from "@mui/material/Button";
 
 interface BenchNoticeProps {
   notice: string | null;
-  /** Offered where the source was lost. */
-  onStartAgain?: () => void;
-  onClose(): void;
+  /** What can be done about it at once. */
+  action: { words: string; onPress(): void } | null;
+  /** Null for what does not go away by being closed. */
+  onClose: (() => void) | null;
 }
 
 /** What went wrong, and what to do about it. */
-export function BenchNotice({ notice, onStartAgain, onClose }: BenchNoticeProps) {
+export function BenchNotice({ notice, action, onClose }: BenchNoticeProps) {
   if (!notice) return null;
   return (
     <Alert
       severity="warning"
       sx={{ mx: 2.5 }}
       action={
-        onStartAgain && (
-          <Button color="inherit" onClick={onStartAgain}>
-            Start again
+        action && (
+          <Button color="inherit" onClick={action.onPress}>
+            {action.words}
           </Button>
         )
       }
-      onClose={onClose}
+      onClose={onClose ?? undefined}
     >
       {notice}
     </Alert>

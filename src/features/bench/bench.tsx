@@ -3,57 +3,48 @@ import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import { useRouter } from "next/navigation";
 import { useEffect, useMemo, useRef, useState } from "react";
-import { useHotkeys } from "react-hotkeys-hook";
-import { limitFor } from "@/core/alignment/limits";
-import type { Phase, StationId } from "@/core/alignment/records";
-import { atSpeed } from "@/core/alignment/job-speeds";
-import { unitOf, type Unit } from "@/core/alignment/quantities";
+import { limitFor, measures, routeOf, stationById, unitOf } from "@/core/alignment/registry";
 import { secondPass } from "@/core/alignment/second-pass";
-import { pitchRange } from "@/core/alignment/pitch-range";
-import { sideSpeeds, targetFor } from "@/core/alignment/sides";
-import { decidingQuantity, otherSpeedsToDo, readingsOf, toRepeat } from "@/core/alignment/station-state";
-import { routeOf, stationById, type Station } from "@/core/alignment/stations";
+import { otherSpeedsToDo, readingsOf, toRepeat } from "@/core/alignment/station-state";
+import { pitchRange } from "@/core/guidance/pitch-range";
+import { sideSpeeds } from "@/core/guidance/speed-sides";
+import { atSpeed } from "@/core/records/job-speeds";
+import type { Phase } from "@/core/records/reading";
+import type { Station } from "@/core/stations/station";
+import type { Unit } from "@/core/text/units";
+import { useLatest } from "@/ui/use-latest";
 import { JobTapeLine, stationHref } from "../job/job-tape-line";
 import { useJobRecords, type JobView } from "../job/use-job-records";
 import { Missing } from "../shell/missing";
-import { useLatest } from "@/ui/use-latest";
-import { BenchNotice } from "./bench-notice";
+import { releaseButton } from "./bench-focus";
 import { BenchHeader } from "./bench-header";
-import { onControl, releaseButton } from "./bench-focus";
+import { BenchNotice } from "./bench-notice";
 import { Checklist } from "./checklist";
 import { KeyList } from "./key-list";
 import { useJobListener } from "./listener-provider";
-import { useGuideTone } from "./use-guide-tone";
-import { MeasurePanel, shownAt } from "./measure-panel";
-import { NothingToTurn } from "./nothing-to-turn";
-import { PlaybackPanel } from "./playback/playback-panel";
-import { playbackReadings } from "@/core/alignment/playback-station-readings";
-import {
-  isPlayback,
-  playbackShown,
-  useForgetTones,
-  usePlaybackNumbers,
-} from "./playback/use-playback-numbers";
-import { usePlaybackTurns } from "./playback/use-playback-turns";
-import { practiceSlots } from "./practice-slots";
-import { ReadElsewhere } from "./read-elsewhere";
-import { flutterStationReadings, speedReadings } from "./transport-readings";
-import { WithoutTrimmer } from "./without-trimmer";
+import { absence, Middle } from "./middle";
 import { PracticeDrawer } from "./practice-drawer";
 import { SetUpColumn } from "./set-up-card";
+import { shownSlots } from "./shown-slots";
 import { Slip } from "./slip";
 import { SourceBar } from "./source-bar";
-import { TurnCard } from "./turn-card";
-import type { ListenerState } from "./use-listener";
-import type { ResponseSource } from "@/core/listen/response-runs";
+import type { PictureProps } from "./stations/picture";
+import { TurnColumn } from "./turn-column";
+import { useBenchKeys, useFocusBack } from "./use-bench-keys";
 import { useCircumstances } from "./use-circumstances";
+import { useForgetTones } from "./use-forget-tones";
+import { useGuideTone } from "./use-guide-tone";
+import type { ListenerState } from "./use-listener";
 import { useLogbook } from "./use-logbook";
-import { GOOD_ENOUGH_SHARE, useTurnAdvice } from "./use-turn-advice";
-import { useChosenWork, WorkCard } from "./work-card";
+import { useOnTheBench } from "./use-on-the-bench";
+import { useProposedTurns } from "./use-proposed-turns";
+import { useChosenWork } from "./work-card";
 
-const GUIDE_WINDOW: Partial<Record<Unit, number>> = { "%": 0.5, "°": 30, dB: 1 };
+const GUIDE_WINDOW: Record<Unit, number> = { "%": 0.5, "°": 30, dB: 1, dBFS: 1, "′": 1 };
+/** The tolerance is where the work ends, not where the ear should be content. */
+const GUIDE_SHARE = 0.2;
 
-export function Bench({ jobId, stationId }: { jobId: string; stationId: StationId }) {
+export function Bench({ jobId, stationId }: { jobId: string; stationId: string }) {
   const view = useJobRecords(jobId);
   const station = stationById(stationId);
   const listener = useJobListener();
@@ -63,55 +54,50 @@ export function Bench({ jobId, stationId }: { jobId: string; stationId: StationI
   return <OpenBench view={view} station={station} listener={listener} />;
 }
 
-function OpenBench({
-  view,
-  station,
-  listener,
-}: {
+/** By hand: the source, then the tape, then found out by itself again. */
+function sayNext({ heard, sayHears }: ListenerState): void {
+  const { byHand = false, hears = null } = heard?.comparison ?? {};
+  sayHears(!byHand ? "source" : hears === "source" ? "tape" : null);
+}
+
+interface OpenBenchProps {
   view: JobView;
   station: Station;
   listener: ListenerState;
-}) {
+}
+
+function OpenBench({ view, station, listener }: OpenBenchProps) {
   const { job, machine } = view;
   const router = useRouter();
-  const { wantFlutter, wantPlayback } = listener;
-  const playback = isPlayback(station.id);
+  const measuring = measures(station) ? station : null;
+  const want = useLatest(listener.want);
   useEffect(() => {
-    wantFlutter(station.id === "flutter");
-    wantPlayback(playback ? station.id : null);
-  }, [wantFlutter, wantPlayback, station.id, playback]);
+    const { flutter = false, role = null, what = null } = measuring?.hears ?? {};
+    want({ flutter, role, compare: what === "source and tape" });
+  }, [want, measuring]);
   const [circumstances, setCircumstances] = useCircumstances(job.id, listener.practice);
   useForgetTones(listener, circumstances);
   // what belongs to the tape speed that is worked at
   const here = useMemo(() => atSpeed(view), [view]);
   const again = useMemo(() => toRepeat(view), [view]);
   const moved = useMemo(() => secondPass(here), [here]);
-  const [readFrom, setReadFrom] = useState<ResponseSource | null>(null);
-  const numbers = usePlaybackNumbers(here, listener, readFrom);
-  const stationReadings = playback
-    ? playbackReadings(station.id, machine, numbers)
-    : station.id === "speed"
-      ? speedReadings(listener)
-      : flutterStationReadings(listener);
-  const { log, logTurn } = useLogbook(here, station.id, listener, stationReadings, circumstances);
   const sides = useMemo(() => sideSpeeds(here.readings, here.adjustments), [here]);
-  const toDo = useMemo(
-    () => (station.kind === "measure" ? otherSpeedsToDo(view, station) : []),
-    [view, station],
-  );
+  const toDo = useMemo(() => (measuring ? otherSpeedsToDo(view, measuring) : []), [view, measuring]);
   const pitch = useMemo(() => pitchRange(view.readings, job.speedCmPerS), [view.readings, job.speedCmPerS]);
-  const sideTarget = targetFor(circumstances.side, sides.differencePercent, !job.oneSideOnly);
+  const { bench, advised, chooseAdjuster, readFrom } = useOnTheBench(
+    view,
+    measuring,
+    listener,
+    circumstances,
+  );
+  const { log, logTurn, unsaved, saveAgain } = useLogbook(measuring, bench, listener);
+  const proposed = useProposedTurns(advised, machine, listener);
   const [notice, setNotice] = useState<string | null>(null);
   const [drawer, setDrawer] = useState(false);
   const [keys, setKeys] = useState(false);
   const sourceButton = useRef<HTMLButtonElement>(null);
-  const measuring = station.kind === "measure";
-
-  const speedTurn = useTurnAdvice(view, listener, sideTarget);
-  const playbackTurn = usePlaybackTurns(here, station.id, numbers, listener, circumstances);
-  const toTurn = playback ? playbackTurn : speedTurn;
-  const turns = station.id !== "flutter" && toTurn.adjuster !== undefined;
-  const targetPercent = station.id === "speed" ? speedTurn.targetPercent : 0;
+  const main = useRef<HTMLElement>(null);
+  const turns = advised?.adjuster !== undefined;
   const { adjusters } = machine;
   const work = useMemo(
     () => adjusters.filter(({ kind, sets }) => kind === "work" && sets === station.id),
@@ -119,12 +105,11 @@ function OpenBench({
   );
   const [workId, chooseWork] = useChosenWork(work);
   const logAs = async (phase: Phase) => measuring && setNotice(await log(phase));
-  const atPracticeStop = toTurn.slot !== null && (listener.practice?.trimmers[toTurn.slot]?.atStop ?? false);
-  const turned = async (atStop = atPracticeStop) => {
+  const turned = async (atStop = proposed.atStop) => {
     setNotice(null);
-    if (!measuring || !turns || !toTurn.adjuster) return;
-    if (toTurn.turns === 0) return setNotice("The slot has not been turned since the last time.");
-    await logTurn(toTurn.adjuster, toTurn.turns, atStop);
+    if (!advised?.adjuster) return;
+    if (proposed.turns === 0) return setNotice("The slot has not been turned since the last time.");
+    await logTurn(advised.adjuster, proposed.turns, atStop);
   };
   const workIsDone = async () => {
     setNotice(null);
@@ -132,64 +117,62 @@ function OpenBench({
     if (measuring && done) await logTurn(done, null);
   };
   const step = (by: number) => {
-    const route = routeOf(job);
+    const route = routeOf(view);
     const next = route[route.findIndex(({ id }) => id === station.id) + by];
     if (next) router.push(stationHref(job.id, next));
   };
 
-  const quantity = decidingQuantity(station.id, machine);
-  const shown = playback
-    ? playbackShown(station.id, machine, numbers, playbackTurn.channel)
-    : shownAt(station, view, listener.measured);
-  const guideWindow = limitFor(machine, quantity) ?? GUIDE_WINDOW[unitOf(quantity)] ?? 1;
+  const number = advised && bench.heard ? advised.toSet : null;
+  const window = number && (limitFor(machine, number.quantity) ?? GUIDE_WINDOW[unitOf(number.quantity)]);
   const guide = useGuideTone(
-    shown && measuring ? shown.value - targetPercent : null,
-    // the tolerance is where the work ends, not where the ear should be content
-    guideWindow * GOOD_ENOUGH_SHARE,
+    advised && number && number.value !== null ? number.value - advised.target : null,
+    (window ?? 1) * GUIDE_SHARE,
     listener.kind === "sound card",
   );
 
   // these parts of the bench do not change with each reading: they get functions that stay the same
   const logFromSlip = useLatest((phase: Phase) => void logAs(phase));
-  const turnedFromCard = useLatest((atStop: boolean) => void turned(atStop));
-  const workDone = useLatest(() => void workIsDone());
   const showKeys = useLatest(() => setKeys(true));
   const hideKeys = useLatest(() => setKeys(false));
   const toggleGuide = useLatest(guide.toggle);
   const togglePractice = useLatest(() => setDrawer((open) => !open));
-  const chooseWorkStable = useLatest(chooseWork);
   const changeCircumstances = useLatest(setCircumstances);
 
-  const actions: Record<string, () => void> = {
+  useBenchKeys({
     " ": () => void logAs("working"),
     f: () => void logAs("as found"),
     l: () => void logAs("as left"),
     t: () => void (turns ? turned() : workIsDone()),
     p: () => setDrawer((open) => !open),
     g: () => measuring && guide.toggle(),
+    m: () => measuring?.hears.what === "source and tape" && sayNext(listener),
     "[": () => step(-1),
     "]": () => step(1),
     PageUp: () => step(-1),
     PageDown: () => step(1),
     ",": () => sourceButton.current?.focus(),
     "?": () => setKeys(true),
-  };
-  useHotkeys(
-    "*",
-    (event) => {
-      const action = actions[event.key.length === 1 ? event.key.toLowerCase() : event.key];
-      if (!action || event.ctrlKey || event.metaKey || event.altKey || onControl(event)) return;
-      event.preventDefault();
-      action();
-    },
-    { enabled: !keys },
-  );
+  });
+  useFocusBack(main);
 
   const drop = (event: React.DragEvent) => {
     event.preventDefault();
     const file = event.dataTransfer.files[0];
     if (file && measuring) void listener.measureFile(file);
   };
+  const picture: PictureProps | null =
+    measuring && advised
+      ? {
+          view: here,
+          station: measuring,
+          bench,
+          advised,
+          listener,
+          slotTurns: proposed.slotTurns,
+          absent: absence(listener, measuring, view.tape.name),
+          onReadFrom: readFrom,
+        }
+      : null;
   return (
     <Box
       sx={{
@@ -213,8 +196,17 @@ function OpenBench({
         </Alert>
       )}
       <BenchNotice
+        notice={unsaved}
+        action={{ words: "Try again", onPress: () => void saveAgain() }}
+        onClose={null}
+      />
+      <BenchNotice
         notice={notice ?? listener.trouble}
-        onStartAgain={listener.lost && !notice ? () => void listener.startSoundCard() : undefined}
+        action={
+          listener.lost && !notice
+            ? { words: "Start again", onPress: () => void listener.startSoundCard() }
+            : null
+        }
         onClose={() => {
           setNotice(null);
           listener.dismissTrouble();
@@ -222,6 +214,8 @@ function OpenBench({
       />
       <Box
         component="main"
+        ref={main}
+        tabIndex={-1}
         sx={{
           flex: 1,
           display: "grid",
@@ -234,6 +228,7 @@ function OpenBench({
           py: 1.25,
           minHeight: 0,
           gridTemplateRows: { md: "minmax(0, 1fr)" },
+          outline: "none",
           "& > *": { overflowY: { md: "auto" } },
         }}
       >
@@ -247,62 +242,30 @@ function OpenBench({
           pitch={pitch}
           toDo={toDo}
         />
-        {!measuring ? (
-          <Checklist view={view} station={station} onNext={() => step(1)} />
-        ) : playback ? (
-          <PlaybackPanel
-            view={here}
-            station={station}
-            numbers={numbers}
-            listener={listener}
-            circumstances={circumstances}
-            toTurn={playbackTurn}
-            onReadFrom={setReadFrom}
-          />
+        {picture ? (
+          <Middle {...picture} />
         ) : (
-          <MeasurePanel view={here} station={station} listener={listener} targetPercent={targetPercent} />
+          <Checklist view={view} station={station} onNext={() => step(1)} />
         )}
-        {measuring && (
+        {picture && measuring && (
           <Box
             role="region"
             aria-label="Turn and slip"
             tabIndex={0}
             sx={{ display: "flex", flexDirection: "column", gap: 1.5, minWidth: 0 }}
           >
-            {station.id !== "flutter" && (
-              <TurnCard
-                toTurn={toTurn}
-                without={
-                  station.id === "speed" ? (
-                    <WithoutTrimmer
-                      errorPercent={listener.measured?.speed?.errorPercent ?? null}
-                      parts={machine.parts}
-                    />
-                  ) : (
-                    <NothingToTurn station={station.id} />
-                  )
-                }
-                first={
-                  station.id === "speed" && speedTurn.readElsewhere ? (
-                    <ReadElsewhere view={here} read={speedTurn.readElsewhere} />
-                  ) : undefined
-                }
-                foundFirst={readingsOf(here, station.id).length === 0}
-                counted={listener.kind === "practice" && toTurn.slot !== null}
-                onTurned={turnedFromCard}
-              />
-            )}
-            {work.length > 0 && (
-              <WorkCard
-                work={work}
-                chosenId={workId}
-                onChoose={chooseWorkStable}
-                onDone={workDone}
-                withKey={!turns}
-                nothingTurned={station.id === "flutter"}
-              />
-            )}
-            <Slip view={here} stationId={station.id} again={again} moved={moved} onLog={logFromSlip} />
+            <TurnColumn
+              picture={picture}
+              proposed={proposed}
+              onChooseAdjuster={chooseAdjuster}
+              foundFirst={readingsOf(here, measuring).length === 0}
+              onTurned={(atStop) => void turned(atStop)}
+              work={work}
+              workId={workId}
+              onChooseWork={chooseWork}
+              onWorkDone={() => void workIsDone()}
+            />
+            <Slip view={here} station={measuring} again={again} moved={moved} onLog={logFromSlip} />
           </Box>
         )}
       </Box>
@@ -310,7 +273,7 @@ function OpenBench({
         {drawer && measuring && (
           <PracticeDrawer
             listener={listener}
-            slots={practiceSlots(machine, station.id)}
+            slots={shownSlots(machine, measuring)}
             onClose={() => setDrawer(false)}
           />
         )}

@@ -1,18 +1,18 @@
 "use client";
-import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
-import type { Station } from "@/core/alignment/stations";
+import type { Station } from "@/core/stations/station";
+import { CHECKLIST_EXTRAS } from "./checklist-extras";
 import { setCheck } from "@/storage/jobs";
 import { Card } from "@/ui/card";
-import { PathLog } from "./path-log";
 import { KeyCap } from "@/ui/key-cap";
 import type { JobView } from "../job/use-job-records";
 
 /** A station that is worked through with eyes and hands: lines to tick. */
 export function Checklist({ view, station, onNext }: { view: JobView; station: Station; onNext(): void }) {
   const done = view.job.done[station.id] ?? [];
+  const Extra = CHECKLIST_EXTRAS[station.id as keyof typeof CHECKLIST_EXTRAS] ?? null;
   return (
     <Card title={`${station.name}: ${done.length} of ${station.checks.length} done`} grow>
       {station.checks.map((line) => (
@@ -29,13 +29,7 @@ export function Checklist({ view, station, onNext }: { view: JobView; station: S
           label={line}
         />
       ))}
-      {station.id === "path" && <PathLog view={view} />}
-      {view.job.complaint && station.id === "intake" && (
-        <Box sx={{ mt: 2, borderTop: "1px dashed", borderColor: "divider", pt: 1.5 }}>
-          <Box sx={{ color: "text.secondary" }}>The owner says</Box>
-          <Box sx={{ fontSize: 21 }}>“{view.job.complaint}”</Box>
-        </Box>
-      )}
+      {Extra && <Extra view={view} />}
       <Button
         variant={done.length === station.checks.length ? "contained" : "outlined"}
         onClick={onNext}

@@ -1,4 +1,6 @@
-import { inForce, type Adjustment, type Phase, type Reading } from "@/core/alignment/records";
+import { inForce } from "@/core/records/job-records";
+import type { Adjustment } from "@/core/records/adjustment";
+import type { Phase, Reading } from "@/core/records/reading";
 import { appendAdjustment, appendReadings, newId } from "@/storage/jobs";
 
 /** Logs anew, under another phase, a reading and all that were taken in the same moment. */

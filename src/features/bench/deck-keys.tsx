@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import type { DeckKey } from "@/core/machine/practice-deck";
-import type { PracticeSetUp } from "./use-listener";
+import type { DeckKey } from "@/core/simulator/practice-deck";
+import type { PracticeSetUp } from "./listening-state";
 
 /** Shapes of the keys in a 12 by 12 box: a bar where the tape stops, one arrow to play, two to wind. */
 const KEYS: Array<{ key: DeckKey; word: string; path: string }> = [

@@ -8,7 +8,8 @@ import { useState } from "react";
 import { PRESETS } from "@/core/signals/presets";
 import { database } from "@/storage/database";
 import { READING_FONT } from "@/ui/theme";
-import type { ListenerState, PracticeSetUp } from "./use-listener";
+import type { PracticeSetUp } from "./listening-state";
+import type { ListenerState } from "./use-listener";
 
 const BLANK = "blank";
 
@@ -60,6 +61,27 @@ export function DeckTape({ listener, practice }: { listener: ListenerState; prac
           ))}
         </TextField>
       </Box>
+      {practice.heads > 2 && (
+        <Box
+          role="group"
+          aria-label="Monitor of the deck"
+          sx={{ display: "flex", gap: 0.5, alignItems: "center" }}
+        >
+          <Box sx={{ color: "text.secondary" }}>While it records, monitor</Box>
+          {(["source", "tape"] as const).map((what) => (
+            <Button
+              key={what}
+              size="small"
+              variant={deck.monitor === what ? "contained" : "outlined"}
+              color={deck.monitor === what ? "primary" : "inherit"}
+              aria-pressed={deck.monitor === what}
+              onClick={() => void listener.monitor(what)}
+            >
+              {what}
+            </Button>
+          ))}
+        </Box>
+      )}
       <Box sx={{ display: "flex", gap: 1, alignItems: "center", fontFamily: READING_FONT, fontSize: 14 }}>
         <Button size="small" color="inherit" onClick={() => void listener.turnSide()}>
           Side {deck.side === 0 ? "A" : "B"}: turn over

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { PRACTICE_SLOTS } from "@/core/machine/practice-slots";
+import { PRACTICE_SLOTS } from "@/core/simulator/practice-slots";
 import { readDraft, saveDraft } from "@/storage/drafts";
 
 const perTrimmer = z

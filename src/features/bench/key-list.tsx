@@ -12,6 +12,7 @@ const KEYS = [
   ["T", "I turned it, or did it"],
   ["[ ]", "station before, station after (also Page Up, Page Down)"],
   ["G", "guide tone in the headphones, on or off"],
+  ["M", "what is heard is the source, the tape, or found out by itself"],
   ["P", "practice machine"],
   [",", "source"],
   ["?", "this list"],

@@ -1,15 +1,10 @@
 "use client";
 import { createContext, useContext, type ReactNode } from "react";
-import { speedTone } from "@/core/alignment/limits";
+import { nominalToneHz } from "@/core/reference/speed-tone";
 import { useJobRecords, type JobView } from "../job/use-job-records";
 import { useListener, type ListenerState } from "./use-listener";
 
 const Context = createContext<ListenerState | null>(null);
-
-/** The frequency that the job's reference tape should play at on its machine, in Hz. */
-export function nominalToneHz({ job, tape }: Pick<JobView, "job" | "tape">): number {
-  return ((speedTone(tape)?.frequencyHz ?? 3150) * job.speedCmPerS) / tape.speedCmPerS;
-}
 
 /** Keeps the source running while the pages of one job change. */
 export function ListenerProvider({ jobId, children }: { jobId: string; children: ReactNode }) {
@@ -19,7 +14,7 @@ export function ListenerProvider({ jobId, children }: { jobId: string; children:
 
 function Listening({ view, children }: { view: JobView; children: ReactNode }) {
   const { job, machine } = view;
-  const nominalHz = nominalToneHz(view);
+  const nominalHz = nominalToneHz(view.tape, job.speedCmPerS);
   const listener = useListener({
     jobId: job.id,
     machineId: machine.id,

@@ -1,15 +1,18 @@
 "use client";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import { HEADS, PITCHES, POSITIONS, SIDES, SUPPLIES, type Circumstances } from "@/core/alignment/records";
-import type { PitchRange } from "@/core/alignment/pitch-range";
-import { targetFor, type SideSpeeds } from "@/core/alignment/sides";
-import { fixed, THIN_SPACE } from "@/core/formats/number-text";
+import { HEADS, SIDES } from "@/core/records/fields";
+import { PITCHES, POSITIONS, SUPPLIES, type Circumstances } from "@/core/records/reading";
+import type { PitchRange } from "@/core/guidance/pitch-range";
+import { targetFor, type SideSpeeds } from "@/core/guidance/speed-sides";
+import { fixed, THIN_SPACE } from "@/core/text/number-text";
 import { changeJob } from "@/storage/jobs";
 import { Card } from "@/ui/card";
 import { READING_FONT } from "@/ui/theme";
 import type { JobView } from "../job/use-job-records";
 import { Choice } from "./choice";
+import { RecordingOn } from "./recording-on";
+import type { MeasuringStation } from "@/core/stations/station";
 
 export interface NowPlayingProps {
   view: JobView;
@@ -20,10 +23,7 @@ export interface NowPlayingProps {
   sides: SideSpeeds;
   /** How far the pitch control goes, where that was read. */
   pitch: PitchRange | null;
-  /** Only the side matters here. */
-  sideOnly: boolean;
-  /** The record head may be heard live off the tape instead. */
-  heads: boolean;
+  station: MeasuringStation;
 }
 
 /** What the readings are taken of: side, place on the reel, supply; and what the two sides add up to. */
@@ -34,10 +34,12 @@ export function NowPlaying({
   sideKnown,
   sides,
   pitch,
-  sideOnly,
-  heads,
+  station,
 }: NowPlayingProps) {
   const { job } = view;
+  const says = (what: keyof Circumstances) => station.circumstances.includes(what);
+  // one trimmer for both sides: what they differ by is shared
+  const sharesSides = !station.apartBy.includes("side") && says("position");
   const { differencePercent } = sides;
   const share = !job.oneSideOnly;
   const targetPercent = targetFor(circumstances.side, differencePercent, share);
@@ -50,7 +52,7 @@ export function NowPlaying({
         disabled={sideKnown}
         onChoose={(side) => onChange({ ...circumstances, side })}
       />
-      {heads && (
+      {says("head") && (
         <>
           <Choice
             label="Another head than the playback head"
@@ -67,20 +69,31 @@ export function NowPlaying({
           )}
         </>
       )}
-      {!sideOnly && (
+      {says("recordingOn") && (
+        <RecordingOn
+          job={job}
+          chosen={circumstances.recordingOn}
+          onChoose={(recordingOn) => onChange({ ...circumstances, recordingOn })}
+        />
+      )}
+      {says("position") && (
+        <Choice
+          label="Place on the reel"
+          choices={POSITIONS}
+          value={circumstances.position}
+          onChoose={(position) => onChange({ ...circumstances, position })}
+        />
+      )}
+      {says("supply") && (
+        <Choice
+          label="Supply"
+          choices={SUPPLIES}
+          value={circumstances.supply}
+          onChoose={(supply) => onChange({ ...circumstances, supply })}
+        />
+      )}
+      {says("pitch") && (
         <>
-          <Choice
-            label="Place on the reel"
-            choices={POSITIONS}
-            value={circumstances.position}
-            onChoose={(position) => onChange({ ...circumstances, position })}
-          />
-          <Choice
-            label="Supply"
-            choices={SUPPLIES}
-            value={circumstances.supply}
-            onChoose={(supply) => onChange({ ...circumstances, supply })}
-          />
           <Choice
             label="Pitch control at its"
             before="pitch "
@@ -100,14 +113,14 @@ export function NowPlaying({
           )}
         </>
       )}
-      {!sideOnly && (sides.a !== null || sides.b !== null) && (
+      {sharesSides && (sides.a !== null || sides.b !== null) && (
         <Box sx={{ mt: 1, fontFamily: READING_FONT, fontSize: 15, lineHeight: 1.5 }}>
           A {show(sides.a)}
           <br />B {show(sides.b)}
           {differencePercent !== null && <Box sx={{ fontWeight: 700 }}>B − A {show(differencePercent)}</Box>}
         </Box>
       )}
-      {!sideOnly && differencePercent !== null && (
+      {sharesSides && differencePercent !== null && (
         <>
           <Box sx={{ mt: 0.5, fontWeight: 650, lineHeight: 1.3 }}>
             {targetPercent === 0

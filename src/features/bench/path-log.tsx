@@ -6,10 +6,12 @@ import FormControlLabel from "@mui/material/FormControlLabel";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
-import { EDGE_CURLS, SIDES, type PathEntry } from "@/core/alignment/records";
-import { fixed, THIN_SPACE } from "@/core/formats/number-text";
+import { EDGE_CURLS, type PathEntry } from "@/core/records/job";
+import { SIDES } from "@/core/records/fields";
+import { fixed, THIN_SPACE } from "@/core/text/number-text";
 import { changePathLog, newId } from "@/storage/jobs";
-import { NumberField, typedNumber } from "@/ui/number-field";
+import { typedNumber } from "@/core/text/typed-number";
+import { NumberField } from "@/ui/number-field";
 import { READING_FONT } from "@/ui/theme";
 import type { JobView } from "../job/use-job-records";
 

@@ -5,12 +5,13 @@ import MenuItem from "@mui/material/MenuItem";
 import Paper from "@mui/material/Paper";
 import TextField from "@mui/material/TextField";
 import { useEffect, useState } from "react";
-import { PRACTICE_CONDITIONS } from "@/core/machine/practice-machines";
+import { PRACTICE_CONDITIONS } from "@/core/simulator/practice-machines";
 import { DeckKeys } from "./deck-keys";
 import { DeckTape } from "./deck-tape";
 import { DeckUnderside } from "./deck-underside";
-import type { ShownSlot } from "./practice-slots";
-import type { ListenerState, PracticeSetUp } from "./use-listener";
+import type { ShownSlot } from "./shown-slots";
+import type { PracticeSetUp } from "./listening-state";
+import type { ListenerState } from "./use-listener";
 
 interface PracticeDrawerProps {
   listener: ListenerState;

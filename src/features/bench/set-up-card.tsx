@@ -1,17 +1,19 @@
 import { memo } from "react";
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
-import { actsAt } from "@/core/alignment/job-speeds";
-import { speedTone } from "@/core/alignment/limits";
-import type { Station } from "@/core/alignment/stations";
-import { THIN_SPACE } from "@/core/formats/number-text";
+import { actsAt } from "@/core/records/job-speeds";
+import { measures } from "@/core/alignment/registry";
+import { speedTone } from "@/core/reference/speed-tone";
+import { clean } from "@/core/stations/clean";
+import type { Station } from "@/core/stations/station";
+import { THIN_SPACE } from "@/core/text/number-text";
 import { Card } from "@/ui/card";
-import { LikelyReasons } from "./likely-reasons";
+import { pictureOf } from "./middle";
 import { NowPlaying, type NowPlayingProps } from "./now-playing";
 import { TapeChoice } from "./tape-choice";
 import { SpeedChoice } from "./speed-choice";
 
-interface SetUpColumnProps extends Omit<NowPlayingProps, "sideOnly" | "heads"> {
+interface SetUpColumnProps extends Omit<NowPlayingProps, "station"> {
   station: Station;
   /** The job's other speeds at which this station is not settled. */
   toDo: number[];
@@ -24,8 +26,9 @@ export const SetUpColumn = memo(function SetUpColumn({ station, toDo, ...playing
   const adjusters = view.machine.adjusters.filter(
     (one) => one.kind === "turn" && one.sets === station.id && actsAt(one, view.job.speedCmPerS),
   );
-  const transport = station.id === "speed" || station.id === "flutter";
-  const cleaned = view.job.done.clean?.length ?? 0;
+  const measuring = measures(station) ? station : null;
+  const Aside = measuring && pictureOf(measuring).Aside;
+  const cleaned = view.job.done[clean.id]?.length ?? 0;
   return (
     <Box
       role="region"
@@ -34,9 +37,9 @@ export const SetUpColumn = memo(function SetUpColumn({ station, toDo, ...playing
       sx={{ display: "flex", flexDirection: "column", gap: 1.5, minWidth: 0, order: { xs: 3, md: 0 } }}
     >
       <Card title="Set up">
-        {station.kind === "measure" && <SpeedChoice view={view} toDo={toDo} />}
-        {station.kind === "measure" && <TapeChoice view={view} />}
-        {transport && tone && (
+        {measuring && <SpeedChoice view={view} toDo={toDo} />}
+        {measuring && <TapeChoice view={view} />}
+        {measuring?.hears.what === "speed tone" && tone && (
           <Typography sx={{ fontWeight: 650, mt: 0.75 }}>
             band {tone.bandNumber}, {Math.round(tone.frequencyHz)}
             {THIN_SPACE}Hz
@@ -47,7 +50,7 @@ export const SetUpColumn = memo(function SetUpColumn({ station, toDo, ...playing
             {line}
           </Typography>
         ))}
-        {station.kind === "measure" && cleaned === 0 && (
+        {measuring && cleaned === 0 && (
           <Typography sx={{ mt: 1, color: "warning.main", fontWeight: 600 }}>
             Not yet ticked: cleaned and demagnetised.
           </Typography>
@@ -65,10 +68,8 @@ export const SetUpColumn = memo(function SetUpColumn({ station, toDo, ...playing
           ))}
         </Card>
       )}
-      {station.kind === "measure" && (
-        <NowPlaying {...playing} sideOnly={station.id !== "speed"} heads={station.id === "azimuth"} />
-      )}
-      {station.id === "speed" && <LikelyReasons view={view} />}
+      {measuring && <NowPlaying {...playing} station={measuring} />}
+      {Aside && <Aside view={view} />}
       {station.caution && (
         <Card title="Mind" tone="warning">
           <Typography sx={{ lineHeight: 1.4 }}>{station.caution}</Typography>

@@ -26,9 +26,9 @@ export function SignalCheckDialog({ listener, report, open, onClose }: SignalChe
     <Dialog open={open} onClose={onClose} maxWidth="md" fullWidth>
       <DialogTitle>Signal check</DialogTitle>
       <DialogContent>
-        {(listener.live?.tapeDoubt ?? listener.measured?.problems[0]) && (
+        {(listener.live?.tapeDoubt ?? listener.heard?.problems[0]) && (
           <Alert severity="warning" sx={{ mb: 1.5 }}>
-            {listener.live?.tapeDoubt ?? listener.measured?.problems[0]}
+            {listener.live?.tapeDoubt ?? listener.heard?.problems[0]}
           </Alert>
         )}
         {report ? (

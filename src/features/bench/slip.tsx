@@ -2,18 +2,20 @@
 import { memo } from "react";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import { inForce, PHASES, type Adjustment, type Reading, type StationId } from "@/core/alignment/records";
+import { inForce } from "@/core/records/job-records";
+import { PHASES, type Reading } from "@/core/records/reading";
+import type { Adjustment } from "@/core/records/adjustment";
 import { readingsOf, readingVerdict } from "@/core/alignment/station-state";
-import type { Station } from "@/core/alignment/stations";
-import { directionInWords, turnInWords } from "@/core/alignment/turn-guidance";
-import { decimalsOf, isSigned } from "@/core/alignment/quantities";
+import { quantityOf, stationOf } from "@/core/alignment/registry";
+import type { MeasuringStation, Station } from "@/core/stations/station";
+import { directionInWords, turnInWords } from "@/core/guidance/turn-guidance";
 import type { Moved } from "@/core/alignment/second-pass";
-import { fixed, withUncertainty } from "@/core/formats/number-text";
+import { fixed, withUncertainty } from "@/core/text/number-text";
 import { Card } from "@/ui/card";
 import { KeyCap } from "@/ui/key-cap";
 import { READING_FONT } from "@/ui/theme";
 import { VerdictMark } from "@/ui/verdict-mark";
-import type { Phase } from "@/core/alignment/records";
+import type { Phase } from "@/core/records/reading";
 import type { JobView } from "../job/use-job-records";
 import { EvidenceButton } from "../sound/evidence-button";
 import { CorrectionMenu } from "./correction-menu";
@@ -23,7 +25,7 @@ const clock = new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-dig
 
 interface SlipProps {
   view: JobView;
-  stationId: StationId;
+  station: MeasuringStation;
   /** Stations that have to be repeated, at any speed. */
   again: Station[];
   /** Stations whose reading an adjustment elsewhere was found to have moved. */
@@ -32,11 +34,11 @@ interface SlipProps {
 }
 
 /** A till receipt of the station: readings and turns, newest on top. */
-export const Slip = memo(function Slip({ view, stationId, again, moved, onLog }: SlipProps) {
+export const Slip = memo(function Slip({ view, station, again, moved, onLog }: SlipProps) {
   const rows = [
-    ...readingsOf(view, stationId).map((reading) => ({ at: reading.at, reading, turn: null })),
+    ...readingsOf(view, station).map((reading) => ({ at: reading.at, reading, turn: null })),
     ...inForce(view.adjustments)
-      .filter(({ station }) => station === stationId)
+      .filter((turn) => turn.station === station.id)
       .map((turn) => ({ at: turn.at, reading: null, turn })),
   ].sort((a, b) => b.at.localeCompare(a.at));
   return (
@@ -53,8 +55,9 @@ export const Slip = memo(function Slip({ view, stationId, again, moved, onLog }:
       )}
       {moved.map(({ station, by, turnedAt, after }) => (
         <Box key={station.id} sx={{ color: "warning.main", fontWeight: 600, mb: 0.5, lineHeight: 1.3 }}>
-          Second pass: {station.name.toLowerCase()} moved by {fixed(by, decimalsOf(after.quantity), true)}{" "}
-          {after.unit} when {turnedAt.name.toLowerCase()} was set. Set it again.
+          Second pass: {station.name.toLowerCase()} moved by{" "}
+          {fixed(by, quantityOf(after.quantity).decimals, true)} {after.unit} when{" "}
+          {turnedAt.name.toLowerCase()} was set. Set it again.
         </Box>
       ))}
       {rows.length === 0 && (
@@ -111,14 +114,20 @@ function LogButton({ word, cap, onClick }: { word: string; cap: string; onClick(
 }
 
 /** What tells the readings of a station apart. */
-function detail({ quantity, station, context: { channel, side, head, nominalHz } }: Reading): string {
+function detail(
+  { quantity, context: { channel, side, head, nominalHz, recordingOn } }: Reading,
+  view: JobView,
+) {
+  const { apartBy, deciding, quantities, corridorOf } = stationOf(quantity);
+  const [first] = deciding(view.machine);
   return [
     "",
-    quantity === "level.balance" && "balance",
-    channel !== "both" && channel,
-    (station === "azimuth" || station === "level" || station === "response") && side && `side ${side}`,
+    quantity !== first && quantities[quantity].name.toLowerCase(),
+    apartBy.includes("channel") && channel !== "both" && channel,
+    apartBy.includes("side") && side && `side ${side}`,
     head && `${head} head`,
-    quantity === "response.worst" && `at ${Math.round(nominalHz)} Hz`,
+    recordingOn && (view.job.blankTapes?.find(({ id }) => id === recordingOn)?.name ?? recordingOn),
+    corridorOf(view.machine) && `at ${Math.round(nominalHz)} Hz`,
   ]
     .filter((part) => part || part === "")
     .join(", ");
@@ -135,13 +144,18 @@ function ReadingRow({ reading, view }: { reading: Reading; view: JobView }) {
         onCorrect={(phase) => void correctPhase(reading, view.readings, phase)}
       >
         {reading.phase}
-        {detail(reading)}
+        {detail(reading, view)}
       </CorrectionMenu>
       <VerdictMark verdict={readingVerdict(reading, view.machine)} />
       <Box
         sx={{ fontFamily: READING_FONT, width: "100%", fontWeight: reading.phase === "working" ? 400 : 650 }}
       >
-        {withUncertainty(reading.value, reading.uncertainty, reading.unit, isSigned(reading.quantity))}
+        {withUncertainty(
+          reading.value,
+          reading.uncertainty,
+          reading.unit,
+          quantityOf(reading.quantity).signed,
+        )}
         {reading.evidenceId && <EvidenceButton recordingId={reading.evidenceId} />}
       </Box>
     </>

@@ -2,7 +2,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import LinearProgress from "@mui/material/LinearProgress";
-import { fixed, THIN_SPACE } from "@/core/formats/number-text";
+import { fixed, THIN_SPACE } from "@/core/text/number-text";
 import type { LiveChannel } from "@/core/measure/live-transport";
 import { memo, useState, type RefObject } from "react";
 import { FileButton } from "@/ui/file-button";
@@ -24,7 +24,7 @@ const NAMES = { practice: "Practice machine", file: "File", "sound card": "Sound
 
 /** What Unzel listens to, how loud it is, and whether it is sound. */
 export function SourceBar({ listener, firstButton, guideOn, onGuide, onPractice }: SourceBarProps) {
-  const { kind, live, measured, progress, check } = listener;
+  const { kind, live, heard, progress, check } = listener;
   const [checking, setChecking] = useState(false);
   const problem = problemOf(listener);
   return (
@@ -46,13 +46,13 @@ export function SourceBar({ listener, firstButton, guideOn, onGuide, onPractice 
       }}
     >
       <Box sx={{ fontWeight: 700 }}>{kind ? NAMES[kind] : "No source"}</Box>
-      {kind === "file" && measured && <Box sx={{ color: "text.secondary" }}>{measured.source.name}</Box>}
+      {kind === "file" && heard && <Box sx={{ color: "text.secondary" }}>{heard.source.name}</Box>}
       {progress !== null && (
         <>
           <Box sx={{ width: 180 }}>
             <LinearProgress variant="determinate" value={100 * progress} aria-label="Measuring the file" />
           </Box>
-          <Button size="small" onClick={listener.cancelFile}>
+          <Button size="small" onClick={() => void listener.stop()}>
             Cancel
           </Button>
         </>
@@ -86,7 +86,7 @@ export function SourceBar({ listener, firstButton, guideOn, onGuide, onPractice 
           overflow: "hidden",
         }}
       >
-        {problem ?? (measured ? "signal sound" : "")}
+        {problem ?? (heard ? "signal sound" : "")}
       </Box>
       {check && (
         <Button color="inherit" onClick={() => setChecking(true)}>
@@ -111,14 +111,14 @@ export function SourceBar({ listener, firstButton, guideOn, onGuide, onPractice 
 }
 
 /** What is wrong: first nothing to hear, then no tone, then a doubtful tape, then what the check noticed. */
-function problemOf({ measured, check, live, playback }: ListenerState): string | undefined {
+function problemOf({ heard, check, live }: ListenerState): string | undefined {
   const faults = check?.findings.filter(({ state }) => state === "fault") ?? [];
   const silent = faults.find(({ check: name }) => name === "arrives");
   if (silent) return `${silent.says}: ${silent.advice}`;
   const [fault] = faults;
   // a band of the tape plays, if not the one for speed
-  if (live?.band && (playback?.playing || live.band.kind !== "tone")) return undefined;
-  return measured?.problems[0] ?? live?.tapeDoubt ?? (fault && `${fault.says}. ${fault.advice}`) ?? undefined;
+  if (live?.band && (heard?.playback?.playing || live.band.kind !== "tone")) return undefined;
+  return heard?.problems[0] ?? live?.tapeDoubt ?? (fault && `${fault.says}. ${fault.advice}`) ?? undefined;
 }
 
 interface SourceButtonsProps {

@@ -1,7 +1,7 @@
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { useLiveQuery } from "dexie-react-hooks";
-import { workAt } from "@/core/alignment/job-speeds";
+import { workAt } from "@/core/records/job-speeds";
 import { database } from "@/storage/database";
 import { changeJob } from "@/storage/jobs";
 import type { JobView } from "../job/use-job-records";

@@ -5,36 +5,20 @@ import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import type { ReactNode } from "react";
-import type { Adjuster } from "@/core/alignment/records";
-import { directionInWords, turnInWords } from "@/core/alignment/turn-guidance";
+import { arcOf, type Advised } from "@/core/stations/advised";
+import { directionInWords, turnInWords } from "@/core/guidance/turn-guidance";
 import { Card } from "@/ui/card";
 import { KeyCap } from "@/ui/key-cap";
 import { INK, SOFT, token } from "@/ui/theme";
+import type { ProposedTurns } from "./use-proposed-turns";
 
 /** Amounts a hand can judge. */
 const AMOUNTS = [1 / 64, 1 / 32, 1 / 16, 1 / 12, 1 / 8, 1 / 6, 1 / 4, 1 / 3, 3 / 8, 1 / 2, 3 / 4, 1, 1.5, 2];
 
-/** What there is to turn, and what the card says about it. */
-export interface ToTurn {
-  /** Every adjuster that acts here. */
-  adjusters: Adjuster[];
-  adjuster: Adjuster | undefined;
-  choose(adjusterId: string): void;
-  headline: string;
-  reason: string;
-  /** What the drawn slot shows, clockwise positive; 0 for nothing to turn. */
-  arc: number;
-  /** What "I turned it" will log, clockwise positive. */
-  turns: number;
-  /** Its slot on a practice machine; null when there is none. */
-  slot: number | null;
-  setTurns(turns: number): void;
-}
-
 interface TurnCardProps {
-  toTurn: ToTurn;
-  /** Shown instead of a machine's adjusters when it has none here. */
-  without: ReactNode;
+  advised: Advised;
+  proposed: ProposedTurns;
+  onChoose(adjusterId: string): void;
   /** What is to be done before anything is turned here. */
   first?: ReactNode;
   /** Nothing was logged yet, so as found comes before any turn. */
@@ -45,9 +29,18 @@ interface TurnCardProps {
 }
 
 /** Which adjuster, which way, and how much is left, with how it knows. */
-export function TurnCard({ toTurn, without, first, foundFirst, counted, onTurned }: TurnCardProps) {
-  const { adjusters, adjuster, choose, turns, setTurns } = toTurn;
-  if (!adjuster) return without;
+export function TurnCard({
+  advised,
+  proposed,
+  onChoose,
+  first,
+  foundFirst,
+  counted,
+  onTurned,
+}: TurnCardProps) {
+  const { adjusters, adjuster } = advised;
+  const { turns, setTurns } = proposed;
+  if (!adjuster) return null;
   return (
     <Card title="Turn" tone="oxide">
       {adjusters.length > 1 && (
@@ -57,7 +50,7 @@ export function TurnCard({ toTurn, without, first, foundFirst, counted, onTurned
           fullWidth
           label="Adjuster"
           value={adjuster.id}
-          onChange={({ target }) => choose(target.value)}
+          onChange={({ target }) => onChoose(target.value)}
           sx={{ mb: 1 }}
         >
           {adjusters.map(({ id, name }) => (
@@ -68,15 +61,15 @@ export function TurnCard({ toTurn, without, first, foundFirst, counted, onTurned
         </TextField>
       )}
       <Box sx={{ display: "flex", gap: 1.5, alignItems: "center" }}>
-        <Slot turns={toTurn.arc} />
+        <Slot turns={arcOf(advised)} />
         <Box sx={{ fontSize: 23, fontWeight: 720, lineHeight: 1.15 }} aria-live="polite">
-          {toTurn.headline}
+          {advised.headline}
         </Box>
       </Box>
       {first ?? (
         <Typography sx={{ color: "text.secondary", mt: 1, lineHeight: 1.35 }}>
           {foundFirst ? "First log as found, before anything is turned. " : ""}
-          {toTurn.reason}
+          {advised.reason}
         </Typography>
       )}
       <Box sx={{ display: "flex", gap: 1, mt: 1.25 }}>

@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useState } from "react";
-import type { Circumstances } from "@/core/alignment/records";
-import type { DeckStatus } from "@/core/machine/practice-deck";
+import type { Circumstances } from "@/core/records/reading";
+import type { DeckStatus } from "@/core/simulator/practice-deck";
 import { readDraft, saveDraft } from "@/storage/drafts";
 import type { ListenerState } from "./use-listener";
 

@@ -1,273 +1,247 @@
-import { useCallback, useEffect, useRef, useState } from "react";
-import { openSoundCard, type SoundCardInput } from "@/audio/sound-card";
-import { watchDevices, soundDevices } from "@/audio/sound-devices";
-import type { Reading } from "@/core/alignment/records";
-import type { ListeningResult } from "@/core/listen/live-listening";
-import type { Geometry, TransportView } from "@/core/listen/transport-view";
-import type { PlaybackNow } from "@/core/listen/playback-now";
-import type { HeadTracks } from "@/core/listen/playback-view";
-import type { DeckKey, DeckStatus } from "@/core/machine/practice-deck";
-import { practiceParameters } from "@/core/machine/practice-machines";
-import type { WatchTrack } from "@/core/measure/watch-log";
-import type { SignalReport } from "@/core/measure/signal-findings";
+import { useEffect, useReducer, useRef } from "react";
+import { openSoundCard } from "@/audio/sound-card";
+import { soundDevices, watchDevices } from "@/audio/sound-devices";
+import type { Geometry } from "@/core/advice/transport-view";
+import type { LiveSource } from "@/core/live/heard-live";
+import type { ListeningResult } from "@/core/live/live-listening";
+import { Sessions, type Session } from "@/core/live/session";
+import type { HeadTracks } from "@/core/playback/azimuth-view";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import type { Sequence } from "@/core/signals/sequence";
-import type { Calibration } from "@/core/alignment/input-calibration";
+import type { DeckKey, DeckStatus } from "@/core/simulator/practice-deck";
+import { PRACTICE_FULL_SCALE, practiceParameters } from "@/core/simulator/practice-machines";
 import { readCalibration } from "@/storage/calibrations";
 import { readSettings } from "@/storage/settings";
-import type { StripPoint } from "@/ui/strip";
-import type { PracticeState, SlotState } from "@/workers/listener-api";
-import { callback, handOver, startListener, type Listener } from "@/workers/start-worker";
+import { NOTHING_WANTED, type PracticeState, type Wanted } from "@/workers/listener-api";
+import { callback, finishListener, handOver, startListener, type Listener } from "@/workers/start-worker";
+import { Thinker } from "@/workers/thinker";
 import { freshPractice, keepPractice, keptPractice, type KeptPractice } from "./kept-practice";
-import { measuredFile, measuredLive, type Measured } from "./measured";
-
-export type SourceKind = Exclude<Reading["source"]["kind"], "by hand">;
-
-export interface PracticeSetUp {
-  conditionId: string;
-  trimmers: SlotState[];
-  /** Where each slot pointed when its last turn was logged. */
-  loggedTurns: number[];
-  deck: DeckStatus;
-  /** Two heads or three, and whether it plays backwards by itself. */
-  heads: number;
-  autoReverse: boolean;
-}
-
-/** The sound card that is heard, or was heard last. */
-export interface HeardCard {
-  deviceId: string;
-  name: string;
-  sampleRateHz: number;
-  channelCount: number;
-  processing: string[];
-  calibration: Calibration | null;
-}
+import { listening, NOTHING_HEARD, type ListeningState } from "./listening-state";
 
 interface ListenOptions {
+  jobId: string;
   machineId: string;
   machineName: string;
   tape: ReferenceTape;
+  /** Frequency that the reference tone should have at this tape speed. */
   nominalHz: number;
   speedCmPerS: number;
-  jobId: string;
   geometry: Geometry;
   tracks: HeadTracks | null;
 }
 
-const STRIP_SECONDS = 95;
+/** What a session of the page has opened, for what is asked of it while it runs. */
+interface Opened {
+  session: Session;
+  worker: Listener;
+  /** Of a practice machine: how it is kept between visits. */
+  kept: KeptPractice | null;
+}
 
 /** One source at a time for the bench: the practice machine, the sound card, or a file. */
 export function useListener(options: ListenOptions) {
-  const listener = useRef<Listener | null>(null);
-  const card = useRef<SoundCardInput | null>(null);
-  const kept = useRef<KeptPractice | null>(null);
-  const [kind, setKind] = useState<SourceKind | null>(null);
-  const [live, setLive] = useState<ListeningResult | null>(null);
-  const [check, setCheck] = useState<SignalReport | null>(null);
-  const [measured, setMeasured] = useState<Measured | null>(null);
-  const [transport, setTransport] = useState<TransportView | null>(null);
-  const [watch, setWatch] = useState<WatchTrack | null>(null);
-  const [watching, setWatching] = useState(false);
-  const [trouble, setTrouble] = useState<string | null>(null);
-  /** The sound card was lost and can be started again. */
-  const [lost, setLost] = useState(false);
-  const [progress, setProgress] = useState<number | null>(null);
-  const [practice, setPractice] = useState<PracticeSetUp | null>(null);
-  const [heardCard, setHeardCard] = useState<HeardCard | null>(null);
-  const [speedStrip, setSpeedStrip] = useState<StripPoint[]>([]);
-  const [flutterStrip, setFlutterStrip] = useState<StripPoint[]>([]);
-  const [marks, setMarks] = useState<number[]>([]);
-  const [playback, setPlayback] = useState<PlaybackNow | null>(null);
-  const [flutter, wantFlutter] = useState(false);
-  const [tones, wantPlayback] = useState<string | null>(null);
-  /** Results from before the last turn that was told may still be on their way. */
-  const marked = useRef(0);
+  const [state, dispatch] = useReducer(listening, NOTHING_HEARD);
+  const now = useRef(state);
+  now.current = state;
+  const sessions = useRef(new Sessions());
+  const thinker = useRef(new Thinker());
+  const opened = useRef<Opened | null>(null);
+  const wanted = useRef<Wanted>(NOTHING_WANTED);
   const { jobId } = options;
 
-  const api = useCallback(() => {
-    listener.current ??= startListener();
-    return listener.current.api;
+  useEffect(() => {
+    thinker.current = new Thinker();
+    const [open, think] = [sessions.current, thinker.current];
+    return () => {
+      void open.end();
+      think.end();
+    };
   }, []);
 
-  useEffect(
-    () => () => {
-      card.current?.stop();
-      card.current = null;
-      listener.current?.end();
-      listener.current = null;
-    },
-    [],
-  );
-
+  const { lost, card } = state;
   useEffect(() => {
-    if (kind && kind !== "file") void api().showFlutter(flutter);
-  }, [api, kind, flutter]);
-
-  useEffect(() => {
-    if (kind && kind !== "file") void api().showPlayback(tones);
-  }, [api, kind, tones]);
-
-  useEffect(() => {
-    if (!lost || !heardCard) return;
+    if (!lost || !card) return;
+    const { session } = now.current;
     return watchDevices(async () => {
       const { inputs } = await soundDevices();
-      if (inputs.some(({ id }) => id === heardCard.deviceId))
-        setTrouble(`${heardCard.name} is back. Start it again; what was logged is kept.`);
+      if (inputs.some(({ id }) => id === card.deviceId))
+        dispatch({ session, kind: "card is back", name: card.name });
     });
-  }, [lost, heardCard]);
+  }, [lost, card]);
 
-  const clear = () => {
-    setLive(null);
-    setCheck(null);
-    setMeasured(null);
-    setTransport(null);
-    setPlayback(null);
-    setWatch(null);
-    setWatching(false);
-    setSpeedStrip([]);
-    setFlutterStrip([]);
-    setMarks([]);
-    setTrouble(null);
-    setLost(false);
-  };
+  /** The worker of the session that runs, if that is a live one. */
+  const running = (): Opened | null =>
+    opened.current && !opened.current.session.closed && now.current.kind !== "file" ? opened.current : null;
 
-  const show = (source: Reading["source"], clockPercent?: number) => (result: ListeningResult) => {
-    if (result.marks < marked.current) return;
-    setLive(result);
-    setMeasured(measuredLive(result, source, clockPercent));
-    if (result.check) setCheck(result.check);
-    if (result.transport) setTransport(result.transport);
-    if (result.playback) setPlayback(result.playback);
-    if (result.watch) setWatch(result.watch);
-    const add = (value: number) => (points: StripPoint[]) => [
-      ...points.filter(({ seconds }) => seconds > result.seconds - STRIP_SECONDS),
-      { seconds: result.seconds, value },
-    ];
-    if (result.speed) setSpeedStrip(add(result.speed.instantPercent));
-    if (result.flutter) setFlutterStrip(add(result.flutter.weighted.peakPercent));
+  const openWorker = (session: Session): Opened => {
+    const worker = startListener();
+    session.own(() => finishListener(worker));
+    const mine: Opened = { session, worker, kept: null };
+    opened.current = mine;
+    void worker.api.want(wanted.current);
+    return mine;
   };
 
   const listenFor = async () => ({
     tape: options.tape,
     speedFactor: options.speedCmPerS / options.tape.speedCmPerS,
     nominalHz: options.nominalHz,
-    geometry: options.geometry,
     tracks: options.tracks,
     evidenceSeconds: (await readSettings()).evidenceSeconds,
   });
 
+  /** Shows what a live source gives, and thinks about the parts that are heard in it. */
+  const take = (session: Session, { api }: Listener, from: LiveSource) => {
+    const { geometry } = options;
+    return (result: ListeningResult, deck?: DeckStatus) => {
+      dispatch({ session: session.id, kind: "heard", result, from, deck });
+      if (result.stretch)
+        void thinker.current
+          .ask("parts", "parts", { stretch: result.stretch, geometry })
+          .then((transport) => {
+            if (!transport || session.closed) return;
+            dispatch({ session: session.id, kind: "parts found", transport, told: result.marks });
+            void api.noteTransport(transport.events, transport.finding.spectrum);
+          });
+    };
+  };
+
   const stop = async () => {
-    card.current?.stop();
-    card.current = null;
-    await listener.current?.api.stop();
-    marked.current = 0;
-    setKind(null);
-    setPractice(null);
-    clear();
+    dispatch({ session: now.current.session, kind: "stopped" });
+    await sessions.current.end();
   };
 
   const startPractice = async (conditionId: string) => {
-    await stop();
-    const parameters = practiceParameters(options.machineId, conditionId, options.speedCmPerS);
-    const showIt = show({ kind: "practice", name: options.machineName }, 0);
-    const before = await keptPractice(jobId);
-    kept.current = before?.conditionId === conditionId ? before : freshPractice(conditionId);
-    await keepPractice(jobId, kept.current);
-    const state = await api().startPractice(
-      { parameters, seed: kept.current.seed, turnedTo: kept.current.slotTurns, done: kept.current.done },
-      await listenFor(),
-      callback((result: ListeningResult, deck: DeckStatus) => {
-        showIt(result);
-        setPractice((p) => p && { ...p, deck });
-      }),
-    );
-    setPractice({
-      conditionId,
-      loggedTurns: kept.current.loggedTurns,
-      heads: parameters["deck.heads"],
-      autoReverse: parameters["deck.autoReverse"] > 0,
-      ...state,
-    });
-    setKind("practice");
-  };
-
-  /** The sound card stopped by itself: what was measured stays to be seen, what was logged is stored. */
-  const loseCard = (why: string) => {
-    card.current?.stop();
-    card.current = null;
-    void listener.current?.api.stop();
-    setKind(null);
-    setTrouble(`${why} What was logged is kept.`);
-    setLost(true);
+    const session = sessions.current.begin();
+    const { id } = session;
+    dispatch({ session: id, kind: "begun", source: "practice" });
+    try {
+      // the tape of the machine before has to be kept before it is put in again
+      await sessions.current.earlierEnded();
+      const before = await keptPractice(jobId);
+      const kept = before?.conditionId === conditionId ? before : freshPractice(conditionId);
+      await keepPractice(jobId, kept);
+      const about = await listenFor();
+      if (session.closed) return;
+      const mine = openWorker(session);
+      mine.kept = kept;
+      const parameters = practiceParameters(options.machineId, conditionId, options.speedCmPerS);
+      const from: LiveSource = {
+        source: { kind: "practice", name: options.machineName },
+        clockPercent: 0,
+        fullScale: PRACTICE_FULL_SCALE,
+      };
+      const started = await mine.worker.api.startPractice(
+        { parameters, seed: kept.seed, turnedTo: kept.slotTurns, done: kept.done },
+        about,
+        callback(take(session, mine.worker, from)),
+      );
+      dispatch({
+        session: id,
+        kind: "practice started",
+        practice: {
+          conditionId,
+          loggedTurns: kept.loggedTurns,
+          heads: parameters["deck.heads"],
+          autoReverse: parameters["deck.autoReverse"] > 0,
+          ...started,
+        },
+      });
+    } catch (error) {
+      if (session.closed) return;
+      void session.close();
+      dispatch({ session: id, kind: "failed", why: (error as Error).message, canStartAgain: false });
+    }
   };
 
   const startSoundCard = async () => {
-    await stop();
+    const session = sessions.current.begin();
+    const { id } = session;
+    dispatch({ session: id, kind: "begun", source: "sound card" });
+    /** The sound card stopped by itself: what was measured stays to be seen, what was logged is stored. */
+    const lose = (why: string) => {
+      void session.close();
+      dispatch({ session: id, kind: "lost", why: `${why} What was logged is kept.` });
+    };
     try {
+      await sessions.current.earlierEnded();
       const { inputId } = await readSettings();
+      if (session.closed) return;
       const input = await openSoundCard(inputId, (loss) =>
-        loseCard(
+        lose(
           loss === "unplugged"
             ? "The sound card went away. Plug it in and start it again."
             : "The sound card was stopped by the system, by sleep or by another program. Start it again.",
         ),
       );
-      card.current = input;
+      session.own(() => input.stop());
       const { port, ...about } = input;
       const calibration = (await readCalibration(input.deviceId)) ?? null;
-      setHeardCard({ ...about, calibration });
+      const listen = await listenFor();
+      if (session.closed) return;
+      dispatch({ session: id, kind: "card opened", card: { ...about, calibration } });
       const clock = calibration?.clock;
-      await api().startInput(
+      const { worker } = openWorker(session);
+      const from: LiveSource = {
+        source: { kind: "sound card", name: input.name },
+        clockPercent: clock ? clock.uncertaintyPpm / 1e4 : undefined,
+        fullScale: calibration?.level ?? null,
+      };
+      await worker.api.startInput(
         handOver(port, [port]),
-        {
-          sampleRateHz: input.sampleRateHz,
-          channelCount: input.channelCount,
-          clockPpm: clock?.ppm ?? 0,
-        },
-        await listenFor(),
-        callback(
-          show({ kind: "sound card", name: input.name }, clock ? clock.uncertaintyPpm / 1e4 : undefined),
-        ),
-        callback(() => loseCard("Nothing has come from the sound card for a while. Start it again.")),
+        { sampleRateHz: input.sampleRateHz, channelCount: input.channelCount, clockPpm: clock?.ppm ?? 0 },
+        listen,
+        callback(take(session, worker, from)),
+        callback(() => lose("Nothing has come from the sound card for a while. Start it again.")),
       );
-      setKind("sound card");
-      if (input.processing.length > 0)
-        setTrouble(
-          `The browser changes the sound (${input.processing.join(", ")}) although it was asked not to. Levels cannot be trusted; turn that off in the system's sound settings.`,
-        );
+      dispatch({
+        session: id,
+        kind: "card started",
+        trouble:
+          input.processing.length > 0
+            ? `The browser changes the sound (${input.processing.join(", ")}) although it was asked not to. Levels cannot be trusted; turn that off in the system's sound settings.`
+            : null,
+      });
     } catch (error) {
-      card.current?.stop();
-      card.current = null;
-      setTrouble((error as Error).message);
-      setLost(true);
+      if (session.closed) return;
+      void session.close();
+      dispatch({ session: id, kind: "failed", why: (error as Error).message, canStartAgain: true });
     }
   };
 
   const measureFile = async (file: File) => {
-    await stop();
-    setKind("file");
-    setProgress(0);
+    const session = sessions.current.begin();
+    const { id } = session;
+    dispatch({ session: id, kind: "begun", source: "file" });
+    dispatch({ session: id, kind: "progress", share: 0 });
+    const worker = startListener();
+    session.own(() => worker.end());
+    const { tape, speedCmPerS, nominalHz, geometry, tracks } = options;
     try {
-      const result = await api().measureFile(file, await listenFor(), callback(setProgress));
-      setTransport(result?.transport ?? null);
-      setPlayback(result?.playback ?? null);
-      if (result) setMeasured(measuredFile(result));
-      else setKind(null);
+      const measured = await worker.api.measureFile(
+        file,
+        { tape, speedFactor: speedCmPerS / tape.speedCmPerS, nominalHz, geometry, tracks },
+        callback((share: number) => dispatch({ session: id, kind: "progress", share })),
+      );
+      if (session.closed) return;
+      if (measured) dispatch({ session: id, kind: "file measured", file: measured });
+      else dispatch({ session: id, kind: "stopped" });
     } catch (error) {
-      setKind(null);
-      setTrouble(`${file.name}: ${(error as Error).message}`);
+      if (session.closed) return;
+      const why = `${file.name}: ${(error as Error).message}`;
+      dispatch({ session: id, kind: "failed", why, canStartAgain: false });
     } finally {
-      setProgress(null);
+      worker.end();
     }
   };
 
   // another tape speed or another tape: what is listened for has changed
   const heardFor = useRef(`${options.speedCmPerS} ${options.tape.id}`);
   useEffect(() => {
-    const now = `${options.speedCmPerS} ${options.tape.id}`;
-    if (heardFor.current === now) return;
-    heardFor.current = now;
+    const key = `${options.speedCmPerS} ${options.tape.id}`;
+    if (heardFor.current === key) return;
+    heardFor.current = key;
+    const { kind, practice } = now.current;
     const again = async () => {
       if (kind === "practice" && practice) await startPractice(practice.conditionId);
       else if (kind === "sound card") await startSoundCard();
@@ -276,108 +250,115 @@ export function useListener(options: ListenOptions) {
     queueMicrotask(() => void again());
   });
 
-  const keepSlots = async (changed: Partial<KeptPractice>) => {
-    if (!kept.current) return;
-    kept.current = { ...kept.current, ...changed };
-    await keepPractice(jobId, kept.current);
+  /** Does something to the practice machine of the session that runs, and shows how it stands then. */
+  const toPractice = async (
+    work: (api: Listener["api"]) => Promise<PracticeState>,
+    keep?: (state: PracticeState, kept: KeptPractice) => Partial<KeptPractice>,
+  ): Promise<void> => {
+    const mine = running();
+    if (!mine?.kept) return;
+    try {
+      const changed = await work(mine.worker.api);
+      if (mine.session.closed) return;
+      dispatch({ session: mine.session.id, kind: "practice changed", state: changed });
+      if (!keep) return;
+      mine.kept = { ...mine.kept, ...keep(changed, mine.kept) };
+      await keepPractice(jobId, mine.kept);
+    } catch (error) {
+      if (!mine.session.closed)
+        dispatch({ session: mine.session.id, kind: "trouble", why: (error as Error).message });
+    }
   };
-  const setState = (state: PracticeState) => setPractice((p) => p && { ...p, ...state });
+
+  const event = (
+    one: { kind: "watch"; on: boolean } | { kind: "trouble dismissed" } | { kind: "tones cleared" },
+  ) => dispatch({ session: now.current.session, ...one });
 
   return {
-    kind,
-    live,
-    check,
-    measured,
-    transport,
-    /** The tones of the tape that were heard, and what they add up to. */
-    playback,
-    watch,
-    watching,
+    ...state,
     tapeName: options.tape.name,
-    trouble,
-    lost,
-    progress,
-    practice,
-    card: heardCard,
-    speedStrip,
-    flutterStrip,
-    marks,
-    dismissTrouble: () => {
-      setTrouble(null);
-      setLost(false);
-    },
+    thinker: thinker.current,
+    dismissTrouble: () => event({ kind: "trouble dismissed" }),
     startPractice,
     startSoundCard,
     measureFile,
     stop,
-    wantFlutter,
-    wantPlayback,
-    /** The other direction plays, or another head. */
-    clearPlayback: () => {
-      setPlayback(null);
-      if (kind && kind !== "file") void api().clearPlayback();
+    /** What the station that is worked at needs to hear. */
+    want: (what: Wanted) => {
+      wanted.current = what;
+      void running()?.worker.api.want(what);
     },
-    clearHold: () => void api().clearHold(),
-    explain: (...curve: Parameters<Listener["api"]["explain"]>) => api().explain(...curve),
+    /** The other direction of a live source plays, or another head; what a file gave stays. */
+    clearPlayback: () => {
+      const mine = running();
+      if (!mine) return;
+      event({ kind: "tones cleared" });
+      void mine.worker.api.clearPlayback();
+    },
+    /** By hand: what is heard is the source, or the tape; null leaves it to Unzel. */
+    sayHears: (what: "source" | "tape" | null) => void running()?.worker.api.sayHears(what),
+    /** What the practice machine's monitor gives while it records. */
+    monitor: (what: "source" | "tape") => toPractice((api) => api.monitor(what)),
+    clearHold: () => void running()?.worker.api.clearHold(),
     /** Does work on the practice machine. */
     repairPractice: async (work: string) => {
-      if (kind !== "practice") return;
-      await api().repairPractice(work);
-      await keepSlots({ done: [...(kept.current?.done ?? []), work] });
+      const mine = running();
+      if (!mine?.kept) return;
+      await mine.worker.api.repairPractice(work);
+      mine.kept = { ...mine.kept, done: [...mine.kept.done, work] };
+      await keepPractice(jobId, mine.kept);
     },
     startWatch: () => {
-      setWatch(null);
-      setWatching(true);
-      void api().watch(true);
+      event({ kind: "watch", on: true });
+      void running()?.worker.api.watch(true);
     },
     stopWatch: () => {
-      setWatching(false);
-      void api().watch(false);
+      event({ kind: "watch", on: false });
+      void running()?.worker.api.watch(false);
     },
     /** How the practice machine of this job came in, if it was played before. */
     keptCondition: async () => (await keptPractice(jobId))?.conditionId,
-    cancelFile: () => void api().cancelFile(),
     /** The last seconds that were heard, as a WAV file; null when nothing is kept. */
-    evidence: async () => (kind && kind !== "file" ? api().evidence() : null),
+    evidence: async () => running()?.worker.api.evidence() ?? null,
     /** What the last second says about left and right. */
-    findSides: () => api().findSides(),
-    /** Turns a slot of the practice machine. */
-    turnPractice: async (trimmer: number, turns: number) => {
-      const state = await api().turnPractice(trimmer, turns);
-      setState(state);
-      await keepSlots({ slotTurns: state.trimmers.map(({ slotTurns }) => slotTurns) });
+    findSides: async () => {
+      const mine = running();
+      if (!mine) throw new Error("Start the source first.");
+      return mine.worker.api.findSides();
     },
-    pressKey: async (key: DeckKey) => setState(await api().pressKey(key)),
-    loadTape: async (tape: ReferenceTape | null) => setState(await api().loadTape(tape)),
-    turnSide: async () => setState(await api().turnSide()),
-    resetCounter: async () => setState(await api().resetCounter()),
-    chooseInput: (sequence: Sequence | null) => void api().chooseInput(sequence),
+    /** Turns a slot of the practice machine. */
+    turnPractice: (trimmer: number, turns: number) =>
+      toPractice(
+        (api) => api.turnPractice(trimmer, turns),
+        ({ trimmers }) => ({ slotTurns: trimmers.map(({ slotTurns }) => slotTurns) }),
+      ),
+    pressKey: (key: DeckKey) => toPractice((api) => api.pressKey(key)),
+    loadTape: (tape: ReferenceTape | null) => toPractice((api) => api.loadTape(tape)),
+    turnSide: () => toPractice((api) => api.turnSide()),
+    resetCounter: () => toPractice((api) => api.resetCounter()),
+    chooseInput: (sequence: Sequence | null) => void running()?.worker.api.chooseInput(sequence),
     /** Says that a turn of a trimmer, or other work, was logged just now. Resolves to how often that was told to this source. */
-    markTurn: async (trimmer: number | null) => {
-      if (practice && trimmer !== null) {
-        const loggedTurns = practice.loggedTurns.with(trimmer, practice.trimmers[trimmer].slotTurns);
-        setPractice((p) => p && { ...p, loggedTurns });
-        await keepSlots({ loggedTurns });
+    markTurn: async (trimmer: number | null): Promise<number> => {
+      const mine = running();
+      const { session, practice } = now.current;
+      dispatch({ session, kind: "turned" });
+      if (!mine) {
+        // a file was recorded before the turn: nothing in it shows what the turn did
+        dispatch({ session, kind: "told", times: now.current.told + 1 });
+        return now.current.told + 1;
       }
-      if (live) setMarks((m) => [...m, live.seconds]);
-      setTransport(null);
-      if (!kind || kind === "file") return 0;
-      marked.current = await api().mark();
-      // what was measured before the turn is settled no more, though it shows until there is something newer
-      setMeasured((m) => m && { ...m, speed: m.speed && { ...m.speed, settled: false } });
-      setPlayback((now) => now && beforeTurn(now));
-      return marked.current;
+      if (practice && mine.kept && trimmer !== null) {
+        const loggedTurns = practice.loggedTurns.with(trimmer, practice.trimmers[trimmer].slotTurns);
+        dispatch({ session, kind: "turns logged", loggedTurns });
+        mine.kept = { ...mine.kept, loggedTurns };
+        await keepPractice(jobId, mine.kept);
+      }
+      const times = await mine.worker.api.mark();
+      dispatch({ session, kind: "told", times });
+      return times;
     },
   };
 }
 
-/** What was heard, as it counts once something was turned. */
-const beforeTurn = (now: PlaybackNow): PlaybackNow => ({
-  ...now,
-  tones: now.tones.map((tone) => ({ ...tone, fresh: false })),
-  responses: now.responses.map((run) => (run.from === "bands" ? run : { ...run, fresh: false })),
-  playing: now.playing && { ...now.playing, settled: false, before: null },
-  phase: now.phase && { ...now.phase, settled: false },
-});
-
 export type ListenerState = ReturnType<typeof useListener>;
+export type { ListeningState };

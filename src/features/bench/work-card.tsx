@@ -4,7 +4,7 @@ import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useState, memo } from "react";
-import type { Adjuster } from "@/core/alignment/records";
+import type { Adjuster } from "@/core/records/machine";
 import { Card } from "@/ui/card";
 import { KeyCap } from "@/ui/key-cap";
 
@@ -15,8 +15,8 @@ interface WorkCardProps {
   onDone(): void;
   /** Whether the key for turning says it too. */
   withKey: boolean;
-  /** There is no screw at this station at all. */
-  nothingTurned: boolean;
+  /** Why it is work and no turn. */
+  says: string;
 }
 
 /** What was done to rubber, bearings and heads, where no screw helps. */
@@ -26,13 +26,12 @@ export const WorkCard = memo(function WorkCard({
   onChoose,
   onDone,
   withKey,
-  nothingTurned,
+  says,
 }: WorkCardProps) {
   return (
     <Card title="What was done" tone="oxide">
       <Typography sx={{ color: "text.secondary", mb: 1 }}>
-        {nothingTurned ? "No screw sets flutter. " : "What no screw sets. "}
-        Say what was cleaned or replaced, then measure again.
+        {says} Say what was cleaned or replaced, then measure again.
       </Typography>
       <TextField
         select

@@ -1,5 +1,5 @@
 "use client";
-import type { JobRecords } from "@/core/alignment/records";
+import type { JobRecords } from "@/core/records/job-records";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
-import type { JobRecords } from "@/core/alignment/records";
+import type { JobRecords } from "@/core/records/job-records";
 import { aJob, aMachine, anAdjustment, aReading } from "@/testing/records";
-import { ROUTE } from "@/core/alignment/stations";
+import { ROUTE } from "@/core/alignment/registry";
 import { nextStep } from "./next-step";
 
 const records = (fields: Partial<JobRecords> = {}): JobRecords => ({
@@ -28,7 +28,7 @@ describe("what can be done on a job now", () => {
       "a reading outside its limit is to be set",
       measuring({ readings: [found] }),
       /Set speed/,
-      /1\.42 % outside/,
+      /1\.42\u2009% outside/,
     ],
     [
       "one inside is to be logged as left",
@@ -60,6 +60,36 @@ describe("what can be done on a job now", () => {
     expect(step.title).toMatch(title);
     expect(step.why).toMatch(why);
     expect(step.href).toMatch(/^\/jobs\/j1\//);
+  });
+
+  it("a reading outside is told in the unit of its quantity, one that tells nothing as such", () => {
+    const azimuth = (value: number, uncertainty: number) =>
+      nextStep(
+        records({
+          job: aJob({ done: ticked, leftOut: ["speed", "flutter"] }),
+          readings: [
+            aReading({
+              minutes: 1,
+              station: "azimuth",
+              quantity: "azimuth.phase",
+              unit: "°",
+              value,
+              uncertainty,
+            }),
+          ],
+        }),
+      )!.why;
+    expect(azimuth(120, 2)).toMatch(/105\.0° outside/);
+    expect(azimuth(79.2, 180.3)).toMatch(/known worse than its limit/);
+  });
+
+  it("a machine without a limit for its meter is said to have none", () => {
+    const rms = aMachine({ flutterMeter: "rms" });
+    const job = aJob({ done: ticked, leftOut: ["speed"] });
+    const readings = [
+      aReading({ minutes: 1, station: "flutter", quantity: "flutter.weighted.rms", value: 9 }),
+    ];
+    expect(nextStep(records({ job, machine: rms, readings }))!.why).toMatch(/no limit for it/);
   });
 
   it("nothing while everything waits for a part", () => {

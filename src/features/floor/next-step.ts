@@ -1,5 +1,5 @@
-import type { JobRecords } from "@/core/alignment/records";
-import { atSpeed, speedsOf } from "@/core/alignment/job-speeds";
+import type { JobRecords } from "@/core/records/job-records";
+import { atSpeed, speedsOf } from "@/core/records/job-speeds";
 import {
   measuredState,
   readingsOf,
@@ -7,8 +7,12 @@ import {
   readingVerdict,
   toRepeat,
 } from "@/core/alignment/station-state";
-import { limitFor } from "@/core/alignment/limits";
-import { fixed } from "@/core/formats/number-text";
+import { limitFor, measures, quantityOf } from "@/core/alignment/registry";
+import type { Machine } from "@/core/records/machine";
+import type { Reading } from "@/core/records/reading";
+import type { MeasuringStation } from "@/core/stations/station";
+import { unitAfter } from "@/core/text/units";
+import { fixed } from "@/core/text/number-text";
 import { stationHref } from "../job/job-tape-line";
 
 export interface NextStep {
@@ -32,23 +36,41 @@ export function nextStep(records: JobRecords): NextStep | null {
     return step(`${station.name} while the ${job.waiting.for} comes`, "some lines do not need it");
   if (toRepeat(records).some(({ id }) => id === station.id))
     return step(`Look again at ${station.name.toLowerCase()}`, "something was turned since");
-  const speeds = speedsOf(job);
+  if (measures(station)) return measuringStep(records, station, step);
+  if (station.kind === "checklist") return step(station.name, station.setUp[0] ?? "begin here");
+  return step("Hand over the sheet", "everything is settled");
+}
+
+/** What to do at a station that measures: its number, or the first one. */
+function measuringStep(
+  records: JobRecords,
+  station: MeasuringStation,
+  step: (title: string, why: string) => NextStep,
+): NextStep {
+  const { machine, job } = records;
+  const speeds = station.apartBy.includes("speed") ? speedsOf(job) : speedsOf(job).slice(0, 1);
   const open = speeds.find(
     ({ speedCmPerS }) => measuredState(atSpeed(records, speedCmPerS), station) !== "settled",
   );
   const here = atSpeed(records, (open ?? speeds[0]).speedCmPerS);
   const atWhich = speeds.length > 1 ? ` at ${here.job.speedCmPerS} cm/s` : "";
-  const last = readingsOf(here, station.id).at(-1);
-  if (last) {
-    const limit = limitFor(machine, last.quantity);
-    const over = limit === null ? 0 : Math.abs(last.value) - limit;
-    const verdict = readingVerdict(last, machine);
-    return step(
-      `Set ${station.name.toLowerCase()}${atWhich}`,
-      verdict === "fail" ? `${fixed(over, 2)} % outside` : "inside; log it as left",
-    );
+  const last = readingsOf(here, station).at(-1);
+  if (!last) return step(`Measure ${station.name.toLowerCase()}${atWhich}`, "as found comes first");
+  return step(`Set ${station.name.toLowerCase()}${atWhich}`, standing(last, machine));
+}
+
+function standing(reading: Reading, machine: Machine): string {
+  const { unit, decimals } = quantityOf(reading.quantity);
+  const limit = limitFor(machine, reading.quantity);
+  const verdict = readingVerdict(reading, machine);
+  if (limit === null || verdict === null) return "this machine has no limit for it; log it as left";
+  switch (verdict) {
+    case "fail":
+      return `${fixed(Math.abs(reading.value) - limit, decimals)}${unitAfter(unit)} outside`;
+    case "cannot be told":
+      return "known worse than its limit is wide; measure it again";
+    case "close":
+    case "pass":
+      return "inside; log it as left";
   }
-  if (station.kind === "checklist") return step(station.name, station.setUp[0] ?? "begin here");
-  if (station.kind === "sheet") return step("Hand over the sheet", "everything is settled");
-  return step(`Measure ${station.name.toLowerCase()}${atWhich}`, "as found comes first");
 }

@@ -14,8 +14,7 @@ import { useRouter } from "next/navigation";
 import { useCallback, useState } from "react";
 import { presentStation } from "@/core/alignment/station-state";
 import { uncertaintyText } from "@/core/reference/reference-tape";
-import { ROUTE } from "@/core/alignment/stations";
-import type { StationId } from "@/core/alignment/records";
+import { limitFor, stationsOf } from "@/core/alignment/registry";
 import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
 import { exportJob } from "@/storage/bundles";
 import { changeJob, deleteJob } from "@/storage/jobs";
@@ -96,8 +95,7 @@ function JobForm({ view }: { view: JobView }) {
         <Card title="Machine">
           <Typography>{machine.description || "No description."}</Typography>
           <Typography sx={{ mt: 1 }}>
-            Held to <b>{house.name}</b>: speed ±{machine.limits.speedErrorPercent ?? house.speedErrorPercent}{" "}
-            %.
+            Held to <b>{house.name}</b>: speed ±{limitFor(machine, "speedError")} %.
           </Typography>
           {view.speeds.map(({ speedCmPerS, tape }) => (
             <Typography key={speedCmPerS} sx={{ mt: 1 }}>
@@ -147,10 +145,10 @@ function JobForm({ view }: { view: JobView }) {
   );
 }
 
-function Waiting({ view: { job } }: { view: JobView }) {
+function Waiting({ view: { job, machine } }: { view: JobView }) {
   const [part, setPart] = useState(job.waiting?.for ?? "");
   const [until, setUntil] = useState(job.waiting?.until ?? "");
-  const [after, setAfter] = useState<StationId>(job.waiting?.after ?? "service");
+  const [after, setAfter] = useState<string>(job.waiting?.after ?? "service");
   const complete = part.trim() !== "" && until !== "";
   return (
     <Card title="Waiting for a part">
@@ -172,14 +170,16 @@ function Waiting({ view: { job } }: { view: JobView }) {
           select
           label="Work stops after"
           value={after}
-          onChange={(e) => setAfter(e.target.value as StationId)}
+          onChange={(e) => setAfter(e.target.value)}
           sx={{ minWidth: 150 }}
         >
-          {ROUTE.filter(({ kind }) => kind !== "sheet").map(({ id, name }) => (
-            <MenuItem key={id} value={id}>
-              {name}
-            </MenuItem>
-          ))}
+          {stationsOf(machine)
+            .filter(({ kind }) => kind !== "sheet")
+            .map(({ id, name }) => (
+              <MenuItem key={id} value={id}>
+                {name}
+              </MenuItem>
+            ))}
         </TextField>
         <Button
           variant="outlined"

@@ -1,7 +1,8 @@
-import type { JobRecords } from "@/core/alignment/records";
+import type { JobRecords } from "@/core/records/job-records";
 import { memo } from "react";
 import { presentStation, stationState } from "@/core/alignment/station-state";
-import { routeOf, type Station } from "@/core/alignment/stations";
+import { routeOf } from "@/core/alignment/registry";
+import type { Station } from "@/core/stations/station";
 import { TapeLine } from "@/ui/tape-line";
 
 export const stationHref = (jobId: string, station: Station): string =>
@@ -21,7 +22,7 @@ export const JobTapeLine = memo(function JobTapeLine({
   return (
     <TapeLine
       label={`Stations of job ${job.number}`}
-      segments={routeOf(job).map((station) => ({
+      segments={routeOf(records).map((station) => ({
         id: station.id,
         name: station.name,
         state: stationState(records, station),

@@ -1,6 +1,7 @@
 import { useLiveQuery } from "dexie-react-hooks";
-import { speedsOf } from "@/core/alignment/job-speeds";
-import type { Job, JobRecords } from "@/core/alignment/records";
+import { speedsOf } from "@/core/records/job-speeds";
+import type { Job } from "@/core/records/job";
+import type { JobRecords } from "@/core/records/job-records";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import { database } from "@/storage/database";
 

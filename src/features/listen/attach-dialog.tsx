@@ -10,9 +10,12 @@ import FormControlLabel from "@mui/material/FormControlLabel";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
-import { flutterReadings, speedReading, type LogContext } from "@/core/alignment/log-reading";
-import { PHASES, type Phase } from "@/core/alignment/records";
-import type { RecordingReport, StretchReport } from "@/core/listen/measure-recording";
+import { speedsOf } from "@/core/records/job-speeds";
+import { flutterReadings } from "@/core/stations/flutter";
+import type { LogContext } from "@/core/stations/log-context";
+import { speedReadings } from "@/core/stations/speed";
+import { PHASES, type Phase } from "@/core/records/reading";
+import type { RecordingReport, StretchReport } from "@/core/recordings/measure-recording";
 import { frequencyUncertaintyOf, type ReferenceTape } from "@/core/reference/reference-tape";
 import { appendReadings, newId } from "@/storage/jobs";
 import { useFloor } from "../job/use-job-records";
@@ -34,15 +37,19 @@ export function AttachDialog({ open, fileName, report, tapes, onClose }: AttachD
   const [which, setWhich] = useState(0);
   const [withSpeed, setWithSpeed] = useState(true);
   const [withFlutter, setWithFlutter] = useState(true);
-  const [done, setDone] = useState<string | null>(null);
+  const [speed, setSpeed] = useState("");
+  const [done, setDone] = useState<{ severity: "success" | "error"; says: string } | null>(null);
+  const records = jobs?.find(({ job }) => job.id === jobId);
+  const speeds = records ? speedsOf(records.job) : [];
+  // nobody but the technician knows at which of several speeds it was recorded
+  const at = speeds.length === 1 ? speeds[0] : speeds.find((one) => String(one.speedCmPerS) === speed);
   const stretch: StretchReport | undefined = usable[which];
   const flutterThere = stretch?.flutter !== null && (stretch?.flutter?.seconds ?? 0) >= 10;
 
   const attach = async () => {
-    const records = jobs?.find(({ job }) => job.id === jobId);
-    if (!records || !stretch?.speed) return;
+    if (!records || !at || !stretch?.speed) return;
     const { job } = records;
-    const tapeId = report.by.kind === "tape" ? report.by.id : job.tapeId;
+    const tapeId = report.by.kind === "tape" ? report.by.id : at.tapeId;
     const tape = tapes.find(({ id }) => id === tapeId);
     const context = (channel: string): LogContext => ({
       newId,
@@ -51,19 +58,24 @@ export function AttachDialog({ open, fileName, report, tapes, onClose }: AttachD
       tapeId,
       tapeUncertaintyPercent: tape ? frequencyUncertaintyOf(tape) : 1,
       nominalHz: stretch.nominalHz ?? stretch.speed!.frequencyHz,
-      speedCmPerS: job.speedCmPerS,
+      speedCmPerS: at.speedCmPerS,
       phase,
       at: new Date().toISOString(),
       source: { kind: "file", name: fileName },
     });
     const readings = [
-      ...(withSpeed ? [speedReading(stretch.speed, context(stretch.speed.channel))] : []),
+      ...(withSpeed ? speedReadings(stretch.speed, context(stretch.speed.channel)) : []),
       ...(withFlutter && flutterThere && stretch.flutter
         ? flutterReadings(stretch.flutter, context(stretch.flutter.channel))
         : []),
     ];
-    await appendReadings(readings);
-    setDone(`Logged in job ${job.number} as ${phase}.`);
+    try {
+      await appendReadings(readings);
+      setDone({ severity: "success", says: `Logged in job ${job.number} as ${phase}.` });
+    } catch (error) {
+      const says = `It could not be stored (${(error as Error).message}). Nothing was logged; try again.`;
+      setDone({ severity: "error", says });
+    }
   };
 
   return (
@@ -77,6 +89,21 @@ export function AttachDialog({ open, fileName, report, tapes, onClose }: AttachD
             </MenuItem>
           ))}
         </TextField>
+        {speeds.length > 1 && (
+          <TextField
+            select
+            label="Recorded at"
+            value={at ? speed : ""}
+            helperText={at ? undefined : "The job has several tape speeds: say at which this was."}
+            onChange={(event) => setSpeed(event.target.value)}
+          >
+            {speeds.map(({ speedCmPerS }) => (
+              <MenuItem key={speedCmPerS} value={String(speedCmPerS)}>
+                {speedCmPerS} cm/s
+              </MenuItem>
+            ))}
+          </TextField>
+        )}
         <TextField
           select
           label="Stretch"
@@ -119,7 +146,7 @@ export function AttachDialog({ open, fileName, report, tapes, onClose }: AttachD
             }
           />
         </div>
-        {done && <Alert severity="success">{done}</Alert>}
+        {done && <Alert severity={done.severity}>{done.says}</Alert>}
       </DialogContent>
       <DialogActions>
         <Button color="inherit" onClick={onClose}>
@@ -127,7 +154,7 @@ export function AttachDialog({ open, fileName, report, tapes, onClose }: AttachD
         </Button>
         <Button
           variant="contained"
-          disabled={jobId === "" || !(withSpeed || (withFlutter && flutterThere))}
+          disabled={!at || !(withSpeed || (withFlutter && flutterThere))}
           onClick={() => void attach()}
         >
           Log it

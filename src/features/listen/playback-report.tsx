@@ -1,14 +1,15 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import { memo } from "react";
-import { fixed, THIN_SPACE } from "@/core/formats/number-text";
-import type { AzimuthView, ExplainedResponse, PlaybackView } from "@/core/listen/playback-view";
-import type { ResponseSource } from "@/core/listen/response-runs";
+import { fixed, THIN_SPACE } from "@/core/text/number-text";
+import type { AzimuthView } from "@/core/playback/azimuth-view";
+import type { ExplainedResponse, PlaybackView } from "@/core/recordings/playback-report";
+import type { ResponseSource } from "@/core/playback/response-runs";
 import { AzimuthFan } from "@/ui/azimuth-fan";
 import { PhaseTrace } from "@/ui/phase-trace";
 import { ResponseChart, type ResponseLine } from "@/ui/response-chart";
 import { READING_FONT } from "@/ui/theme";
-import { cyclesCounted, judgedTone } from "@/core/listen/ladder";
+import { cyclesCounted, judgedTone } from "@/core/playback/ladder";
 
 const SMALLEST_SHOWN_DEGREES = 0.1;
 

@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
-import { decimalsFor, fixed } from "@/core/formats/number-text";
-import type { StretchReport } from "@/core/listen/measure-recording";
+import { decimalsFor, fixed } from "@/core/text/number-text";
+import type { StretchReport } from "@/core/recordings/measure-recording";
 import { READING_FONT } from "@/ui/theme";
 
 interface StretchTableProps {

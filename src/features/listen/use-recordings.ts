@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { decodeSound } from "@/audio/decode-sound";
-import type { RecordingReport } from "@/core/listen/measure-recording";
+import type { RecordingReport } from "@/core/recordings/measure-recording";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import { PRESETS } from "@/core/signals/presets";
 import { database } from "@/storage/database";

@@ -1,36 +1,24 @@
 import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
+import { MEASURING } from "@/core/alignment/registry";
 import { FormRow } from "@/ui/form-row";
 import type { TypedAdjuster } from "./typed-machine";
 
-/** What an adjuster is for. */
-const USES = {
-  "speed turn": "turned, sets the speed",
-  "azimuth turn": "turned, sets azimuth",
-  "level turn": "turned, sets playback level",
-  "response turn": "turned, playback equaliser",
-  "flutter work": "work, against flutter",
-  "response work": "work, at the head",
-} as const;
+/** What an adjuster is for: its station and kind, in one value of a list. */
+const USES = new Map(
+  MEASURING.flatMap(({ id, adjusters }) => adjusters.map((use) => [`${id} ${use.kind}`, use] as const)),
+);
 
 /** What an adjuster acts on, as one chooses it. */
-const ACTS_ON = {
-  both: {},
-  left: { channel: "left" },
-  right: { channel: "right" },
-  A: { side: "A" },
-  B: { side: "B" },
-  record: { head: "record" },
-} as const;
-const ACTS_WORDS = {
-  both: "both",
-  left: "left channel",
-  right: "right channel",
-  A: "direction A",
-  B: "direction B",
-  record: "record head",
-};
+const ACTS_ON = [
+  { on: "left", says: "left channel", by: "channel", acts: { channel: "left" } },
+  { on: "right", says: "right channel", by: "channel", acts: { channel: "right" } },
+  { on: "A", says: "direction A", by: "side", acts: { side: "A" } },
+  { on: "B", says: "direction B", by: "side", acts: { side: "B" } },
+  { on: "record", says: "record head", by: "head", acts: { head: "record" } },
+] as const;
+const BOTH = "both";
 
 interface AdjusterRowProps {
   place: number;
@@ -41,6 +29,8 @@ interface AdjusterRowProps {
 
 /** A screw or trimmer, or work that is done, being typed. */
 export function AdjusterRow({ place, adjuster, onChange, onRemove }: AdjusterRowProps) {
+  const use = USES.get(`${adjuster.sets} ${adjuster.kind}`);
+  const choices = ACTS_ON.filter(({ by }) => use?.actsOn.includes(by));
   const text = (key: "name" | "where" | "speeds", label: string, width: number) => (
     <TextField
       size="small"
@@ -59,31 +49,32 @@ export function AdjusterRow({ place, adjuster, onChange, onRemove }: AdjusterRow
         label="What it is"
         value={`${adjuster.sets} ${adjuster.kind}`}
         onChange={({ target }) => {
-          const [sets, kind] = target.value.split(" ") as [TypedAdjuster["sets"], TypedAdjuster["kind"]];
+          const [sets, kind] = target.value.split(" ") as [string, TypedAdjuster["kind"]];
           onChange({ ...adjuster, sets, kind });
         }}
         sx={{ width: 216 }}
       >
-        {Object.entries(USES).map(([use, says]) => (
+        {[...USES].map(([use, { says }]) => (
           <MenuItem key={use} value={use}>
             {says}
           </MenuItem>
         ))}
       </TextField>
       {text("where", "Where it sits", 280)}
-      {adjuster.kind === "turn" && adjuster.sets !== "speed" && (
+      {choices.length > 0 && (
         <TextField
           select
           size="small"
           label="Acts on"
-          value={adjuster.channel ?? adjuster.side ?? adjuster.head ?? "both"}
+          value={adjuster.channel ?? adjuster.side ?? adjuster.head ?? BOTH}
           onChange={({ target }) => {
             const plain = { ...adjuster, channel: undefined, side: undefined, head: undefined };
-            onChange({ ...plain, ...ACTS_ON[target.value as keyof typeof ACTS_ON] });
+            onChange({ ...plain, ...choices.find(({ on }) => on === target.value)?.acts });
           }}
           sx={{ width: 140 }}
         >
-          {Object.entries(ACTS_WORDS).map(([on, says]) => (
+          <MenuItem value={BOTH}>both</MenuItem>
+          {choices.map(({ on, says }) => (
             <MenuItem key={on} value={on}>
               {says}
             </MenuItem>

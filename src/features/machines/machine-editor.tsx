@@ -3,7 +3,8 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
-import { FLUTTER_METERS, machineSchema, type Machine } from "@/core/alignment/records";
+import { knownMachineSchema } from "@/core/alignment/known-records";
+import { FLUTTER_METERS, type Machine } from "@/core/records/machine";
 import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
 import { EditorForm } from "../editor-form";
 import { useKeptForm } from "../use-kept-form";
@@ -11,7 +12,7 @@ import { newId } from "@/storage/jobs";
 import { AdjusterRow } from "./adjuster-row";
 import { PartRow } from "./part-row";
 import { RateRuler } from "./rate-ruler";
-import { machineOf, typedMachine, type TypedMachine } from "./typed-machine";
+import { machineOf, OWN_LIMITS, typedMachine, type TypedMachine } from "./typed-machine";
 
 interface MachineEditorProps {
   machine: Machine;
@@ -23,11 +24,6 @@ const TEXTS = [
   ["name", "Name", 220],
   ["description", "What it is", 320],
   ["speeds", "Speeds, cm/s (several with ;)", 220],
-  ["speedLimit", "Own speed limit ±, %", 170],
-  ["flutterLimit", "Own flutter limit, %", 170],
-  ["azimuthLimit", "Own azimuth limit ±, °", 170],
-  ["balanceLimit", "Own level limit ±, dB", 170],
-  ["responseLimit", "Own response limit ±, dB", 190],
   ["fluxivity", "Operating level, nWb/m (DIN)", 210],
   ["outputDbu", "its output, dBu", 140],
   ["headMh", "Playback head, mH", 150],
@@ -47,8 +43,8 @@ export function MachineEditor({ machine, onSave, onCancel }: MachineEditorProps)
   const { form, change, leave } = useKeptForm<TypedMachine>(`machine-${machine.id}`, () =>
     typedMachine(machine),
   );
-  const parsed = machineSchema.safeParse(machineOf(form, machine));
-  const select = <K extends "toleranceClass" | "flutterMeter" | "channels" | "capstans">(
+  const parsed = knownMachineSchema.safeParse(machineOf(form, machine));
+  const select = <K extends "toleranceClass" | "flutterMeter" | "channels" | "capstans" | "heads">(
     key: K,
     label: string,
     choices: readonly TypedMachine[K][],
@@ -83,6 +79,16 @@ export function MachineEditor({ machine, onSave, onCancel }: MachineEditorProps)
                 sx={{ width }}
               />
             ))}
+            {OWN_LIMITS.map(({ key, label }) => (
+              <TextField
+                key={key}
+                size="small"
+                label={label}
+                value={form.limits[key] ?? ""}
+                onChange={({ target }) => change({ limits: { ...form.limits, [key]: target.value } })}
+                sx={{ width: 190 }}
+              />
+            ))}
             {select(
               "toleranceClass",
               "Tolerance class",
@@ -91,6 +97,7 @@ export function MachineEditor({ machine, onSave, onCancel }: MachineEditorProps)
             {select("flutterMeter", "Flutter limit is for", FLUTTER_METERS)}
             {select("channels", "Channels", ["stereo", "mono"])}
             {select("capstans", "Capstans", ["one", "two"])}
+            {select("heads", "Heads", ["two", "three"])}
           </Box>
           <Box component="ol" aria-label="Adjusters" sx={{ listStyle: "none", m: 0, p: 0 }}>
             {form.adjusters.map((adjuster, i) => (

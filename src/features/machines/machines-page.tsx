@@ -4,7 +4,7 @@ import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useLiveQuery } from "dexie-react-hooks";
 import { useState } from "react";
-import type { Machine } from "@/core/alignment/records";
+import type { Machine } from "@/core/records/machine";
 import { writeMachineJson } from "@/core/formats/machine-json";
 import { database } from "@/storage/database";
 import { newId } from "@/storage/jobs";

@@ -1,5 +1,10 @@
-import type { Adjuster, Machine } from "@/core/alignment/records";
+import type { Adjuster, Machine } from "@/core/records/machine";
+import { MEASURING } from "@/core/alignment/registry";
+import { typedOrNothing } from "@/core/text/typed-number";
 import type { MachinePart } from "@/core/workshop/machine-part";
+
+/** Every limit that a machine may have of its own. */
+export const OWN_LIMITS = MEASURING.flatMap(({ ownLimits }) => ownLimits);
 
 /** What ties a part's turns to the tape, as one chooses it. */
 export const PART_KINDS = {
@@ -50,13 +55,11 @@ export interface TypedMachine {
   speeds: string;
   toleranceClass: Machine["toleranceClass"];
   flutterMeter: Machine["flutterMeter"];
-  flutterLimit: string;
-  speedLimit: string;
-  azimuthLimit: string;
-  balanceLimit: string;
-  responseLimit: string;
+  /** Limits of its own, as typed, by their names. */
+  limits: Record<string, string>;
   channels: "mono" | "stereo";
   capstans: "one" | "two";
+  heads: "two" | "three";
   fluxivity: string;
   outputDbu: string;
   headMh: string;
@@ -87,13 +90,10 @@ export function typedMachine(machine: Machine): TypedMachine {
     speeds: machine.speedsCmPerS.join("; "),
     toleranceClass: machine.toleranceClass,
     flutterMeter: machine.flutterMeter,
-    flutterLimit: machine.limits.flutterPercent?.toString() ?? "",
-    speedLimit: machine.limits.speedErrorPercent?.toString() ?? "",
-    azimuthLimit: machine.limits.azimuthDegrees?.toString() ?? "",
-    balanceLimit: machine.limits.balanceDb?.toString() ?? "",
-    responseLimit: machine.limits.responseDb?.toString() ?? "",
+    limits: Object.fromEntries(OWN_LIMITS.map(({ key }) => [key, machine.limits[key]?.toString() ?? ""])),
     channels: machine.channels === 1 ? "mono" : "stereo",
     capstans: machine.dualCapstan ? "two" : "one",
+    heads: machine.monitorsTape ? "three" : "two",
     fluxivity: machine.operatingLevel?.fluxivityNwbPerM.toString() ?? "",
     outputDbu: machine.operatingLevel?.outputDbu.toString() ?? "",
     headMh: machine.headInductanceMh?.toString() ?? "",
@@ -108,19 +108,12 @@ export function typedMachine(machine: Machine): TypedMachine {
   };
 }
 
-const number = (text: string | undefined): number | undefined =>
-  text === undefined || text.trim() === "" ? undefined : Number(text.trim().replace(",", "."));
+const number = typedOrNothing;
 const WORDS = new Set(["ratioTo", "pulleyPart", "reel"]);
 
 /** The machine as typed, to be checked by its schema; what is no number becomes NaN and is refused. */
 export function machineOf(typed: TypedMachine, before: Machine): Record<string, unknown> {
-  const limits = {
-    flutterPercent: number(typed.flutterLimit),
-    speedErrorPercent: number(typed.speedLimit),
-    azimuthDegrees: number(typed.azimuthLimit),
-    balanceDb: number(typed.balanceLimit),
-    responseDb: number(typed.responseLimit),
-  };
+  const limits = Object.entries(typed.limits).map(([key, text]) => [key, number(text)] as const);
   const [fluxivityNwbPerM, outputDbu] = [number(typed.fluxivity), number(typed.outputDbu)];
   const operatingLevel =
     fluxivityNwbPerM === undefined && outputDbu === undefined
@@ -135,9 +128,10 @@ export function machineOf(typed: TypedMachine, before: Machine): Record<string, 
     flutterMeter: typed.flutterMeter,
     channels: typed.channels === "mono" ? 1 : 2,
     dualCapstan: typed.capstans === "two" || undefined,
+    monitorsTape: typed.heads === "three" || undefined,
     operatingLevel,
     headInductanceMh: number(typed.headMh),
-    limits: Object.fromEntries(Object.entries(limits).filter(([, value]) => value !== undefined)),
+    limits: Object.fromEntries(limits.filter(([, value]) => value !== undefined)),
     adjusters: typed.adjusters.map(({ speeds, ...adjuster }) => ({
       ...adjuster,
       ...(speeds.trim() !== "" && { speedsCmPerS: numbers(speeds) }),

@@ -6,7 +6,7 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { readBeltsCsv } from "@/core/formats/belt-csv";
-import { fixed } from "@/core/formats/number-text";
+import { fixed } from "@/core/text/number-text";
 import {
   areaOf,
   BELT_SECTIONS,
@@ -26,7 +26,8 @@ import { FileButton } from "@/ui/file-button";
 import { READING_FONT } from "@/ui/theme";
 import { useKeptForm } from "../use-kept-form";
 import { BeltDrawing } from "./belt-drawing";
-import { NumberField, typedNumber } from "@/ui/number-field";
+import { typedNumber } from "@/core/text/typed-number";
+import { NumberField } from "@/ui/number-field";
 
 const BEGIN = {
   large: "40",

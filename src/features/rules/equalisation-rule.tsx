@@ -2,7 +2,7 @@
 import Box from "@mui/material/Box";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
-import { fixed, THIN_SPACE } from "@/core/formats/number-text";
+import { fixed, THIN_SPACE } from "@/core/text/number-text";
 import { EQUALISATIONS, fluxDb, playedWithDb } from "@/core/standards/equalisation";
 import { Card } from "@/ui/card";
 import { ResponseChart } from "@/ui/response-chart";

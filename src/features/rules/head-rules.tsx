@@ -1,5 +1,5 @@
 "use client";
-import { fixed, THIN_SPACE } from "@/core/formats/number-text";
+import { fixed, THIN_SPACE } from "@/core/text/number-text";
 import { monoSumDb, tiltOf } from "@/core/measure/azimuth";
 import { capacitanceForLift, loadDb, resonanceHz } from "@/core/workshop/head-load";
 import { nearestPreferred, parallel, parallelFor } from "@/core/workshop/preferred-values";
@@ -15,7 +15,7 @@ import { ResponseChart } from "@/ui/response-chart";
 import { useKeptForm } from "../use-kept-form";
 import { AnswerLine } from "./answer-line";
 import { FREQUENCIES } from "./frequencies";
-import { typedNumbers } from "@/ui/number-field";
+import { typedNumbers } from "@/core/text/typed-number";
 import { NumberRow } from "./number-row";
 
 const LOSSES = { speed: "4.76", frequency: "10000", spacing: "0.5", gap: "1.2", coating: "4" };

@@ -2,12 +2,13 @@
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import Box from "@mui/material/Box";
-import { fixed, THIN_SPACE } from "@/core/formats/number-text";
+import { fixed, THIN_SPACE } from "@/core/text/number-text";
 import { fluxivityBy, fluxivityDb, type FluxMethod } from "@/core/workshop/fluxivity";
 import { Card } from "@/ui/card";
 import { useKeptForm } from "../use-kept-form";
 import { AnswerLine } from "./answer-line";
-import { NumberField, typedNumbers } from "@/ui/number-field";
+import { typedNumbers } from "@/core/text/typed-number";
+import { NumberField } from "@/ui/number-field";
 import { NumberRow } from "./number-row";
 
 const FLUX = { tape: "250", tapeMethod: "din", machine: "200", machineMethod: "ansi" };

@@ -12,7 +12,8 @@ import type { ComparisonApi } from "@/workers/comparison.worker";
 import { Card } from "@/ui/card";
 import { FileButton } from "@/ui/file-button";
 import { WatchChart } from "@/ui/watch-chart";
-import { NumberField, typedNumber } from "@/ui/number-field";
+import { typedNumber } from "@/core/text/typed-number";
+import { NumberField } from "@/ui/number-field";
 import { SpeedAnswer } from "./speed-answer";
 
 const SOUND = ".wav,.flac,audio/wav,audio/x-wav,audio/flac";

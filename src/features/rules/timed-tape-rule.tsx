@@ -6,7 +6,8 @@ import { useState } from "react";
 import { timedTape } from "@/core/workshop/timed-tape";
 import { Card } from "@/ui/card";
 import { useKeptForm } from "../use-kept-form";
-import { NumberField, typedNumber } from "@/ui/number-field";
+import { typedNumber } from "@/core/text/typed-number";
+import { NumberField } from "@/ui/number-field";
 import { SpeedAnswer } from "./speed-answer";
 
 const BEGIN = { metres: "", seconds: "", nominal: "4.76" };

@@ -3,10 +3,10 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
-import { fullScaleDbu } from "@/core/alignment/input-calibration";
-import { fixed } from "@/core/formats/number-text";
+import { fullScaleDbu } from "@/core/records/input-calibration";
+import { fixed } from "@/core/text/number-text";
 import type { SignalReport } from "@/core/measure/signal-findings";
-import type { Calibration } from "@/core/alignment/input-calibration";
+import type { Calibration } from "@/core/records/input-calibration";
 import { changeCalibration } from "@/storage/calibrations";
 import { Card } from "@/ui/card";
 

@@ -5,13 +5,13 @@ import Button from "@mui/material/Button";
 import LinearProgress from "@mui/material/LinearProgress";
 import { useState } from "react";
 import { playBlocks } from "@/audio/sound-player";
-import { fixed } from "@/core/formats/number-text";
+import { fixed } from "@/core/text/number-text";
 import { single } from "@/core/signals/presets";
-import type { Calibration } from "@/core/alignment/input-calibration";
+import type { Calibration } from "@/core/records/input-calibration";
 import { changeCalibration } from "@/storage/calibrations";
 import { Card } from "@/ui/card";
 import { callback, handOver, startPlayer } from "@/workers/start-worker";
-import type { LoopBack } from "@/workers/listener-api";
+import type { LoopBack } from "@/core/live/loop-back";
 
 interface LoopBackCalibrationProps {
   input: { deviceId: string; name: string } | null;

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import { openSoundCard, type SoundCardInput } from "@/audio/sound-card";
-import type { ListeningResult } from "@/core/listen/live-listening";
+import type { ListeningResult } from "@/core/live/live-listening";
 import type { SignalReport } from "@/core/measure/signal-findings";
 import { BUILT_IN_TAPES } from "@/core/reference/built-in-tapes";
 import { callback, handOver, startListener, type Listener } from "@/workers/start-worker";
@@ -57,7 +57,6 @@ export function useSoundCheck() {
           speedFactor: 1,
           nominalHz: toneHz,
           evidenceSeconds: KEPT_SECONDS,
-          geometry: { parts: [], speedCmPerS: 4.76, firstSpeedCmPerS: 4.76 },
           tracks: null,
         },
         callback((result: ListeningResult) => {

@@ -1,5 +1,6 @@
-import { fixed } from "@/core/formats/number-text";
-import { isSigned, UNIT_WORDS, unitOf } from "@/core/alignment/quantities";
+import { fixed } from "@/core/text/number-text";
+import { quantityOf } from "@/core/alignment/registry";
+import { UNIT_WORDS } from "@/core/text/units";
 import type { SheetRow } from "@/core/alignment/sheet";
 import { spanFor } from "@/ui/rule";
 
@@ -10,8 +11,7 @@ const MARGIN = 24;
 export function FoundAndLeft({ row }: { row: SheetRow }) {
   const figures = [row.asFound, row.asLeft].flatMap((figure) => figure?.reading.value ?? []);
   if (figures.length === 0) return null;
-  const signed = isSigned(row.quantity);
-  const unit = unitOf(row.quantity);
+  const { signed, unit } = quantityOf(row.quantity);
   const span = spanFor(Math.max(...figures.map(Math.abs)), row.limit ?? 0, unit);
   const low = signed ? -span : 0;
   const x = (value: number) => MARGIN + ((value - low) / (span - low)) * (WIDTH - 2 * MARGIN);

@@ -13,8 +13,8 @@ const LABELLED_HZ = [31.5, 63, 125, 250, 500, 1000, 2000, 4000, 8000, 16_000];
 const LEAST_DB = 3;
 
 /** Response as found (thin, hollow) and as left (solid), left round and right square, with the corridor of the class. */
-export function SheetCurves({ curves, corridor }: { curves: ResponseCurve[]; corridor: Corridor }) {
-  if (curves.length === 0) return null;
+export function SheetCurves({ curves, corridor }: { curves: ResponseCurve[]; corridor: Corridor | null }) {
+  if (curves.length === 0 || corridor === null) return null;
   const reach = Math.ceil(
     Math.max(
       LEAST_DB,

@@ -5,7 +5,7 @@ import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import Link from "next/link";
 import { useRef, useState } from "react";
-import { inForce } from "@/core/alignment/records";
+import { inForce } from "@/core/records/job-records";
 import { presentStation } from "@/core/alignment/station-state";
 import { readingsCsv } from "@/core/formats/readings-csv";
 import { exportJob } from "@/storage/bundles";

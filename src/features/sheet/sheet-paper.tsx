@@ -1,23 +1,31 @@
-import { turnInWords, directionInWords } from "@/core/alignment/turn-guidance";
+import { turnInWords, directionInWords } from "@/core/guidance/turn-guidance";
 import { uncertaintyText } from "@/core/reference/reference-tape";
-import { sheetOf, type SheetFigure, type SheetRow, type SheetStation } from "@/core/alignment/sheet";
-import { corridorOf } from "@/core/alignment/limits";
-import type { Machine } from "@/core/alignment/records";
-import { isSigned, unitOf } from "@/core/alignment/quantities";
-import { fixed, THIN_SPACE, withUncertainty } from "@/core/formats/number-text";
+import {
+  sheetOf,
+  type Overall,
+  type SheetFigure,
+  type SheetRow,
+  type SheetStation,
+} from "@/core/alignment/sheet";
+import type { Machine } from "@/core/records/machine";
+import { quantityOf } from "@/core/alignment/registry";
+import { fixed, THIN_SPACE, withUncertainty } from "@/core/text/number-text";
 import { GLYPH_PATHS } from "@/ui/glyph-paths";
-import type { Verdict } from "@/core/alignment/verdict";
+import type { Verdict } from "@/core/judging/verdict";
 import type { JobView } from "../job/use-job-records";
 import { pathEntryText } from "../bench/path-log";
 import { SheetCurves } from "./sheet-curves";
 import { FoundAndLeft } from "./found-and-left";
 
 const day = new Intl.DateTimeFormat("en-GB", { dateStyle: "long", timeZone: "UTC" });
-const OVERALL = {
-  pass: "All within limits",
-  close: "Close to a limit",
-  fail: "Outside a limit",
-  unfinished: "Not finished",
+const OVERALL: Record<Overall, { says: string; look: "pass" | "close" | "fail" }> = {
+  pass: { says: "All within limits", look: "pass" },
+  close: { says: "Close to a limit", look: "close" },
+  fail: { says: "Outside a limit", look: "fail" },
+  "cannot be told": { says: "Cannot be told for every limit", look: "close" },
+  unfinished: { says: "Not finished", look: "close" },
+  "nothing measured": { says: "Nothing measured", look: "close" },
+  "no limit": { says: "Not all of it has a limit", look: "close" },
 };
 
 /** The alignment record that the owner gets, in plain HTML with its own style. */
@@ -33,9 +41,7 @@ export function SheetPaper({ view }: { view: JobView }) {
         <h1>
           Alignment sheet <span className="soft">{job.number}</span>
         </h1>
-        <span className={`overall ${sheet.overall === "unfinished" ? "close" : sheet.overall}`}>
-          {OVERALL[sheet.overall]}
-        </span>
+        <span className={`overall ${OVERALL[sheet.overall].look}`}>{OVERALL[sheet.overall].says}</span>
       </div>
       <dl>
         <dt>Machine</dt>
@@ -135,8 +141,10 @@ function StationSection({ sheet, machine }: { sheet: SheetStation; machine: Mach
                 <td>{row.name}</td>
                 <td className="figure">
                   {row.limit === null
-                    ? ""
-                    : `${isSigned(row.quantity) ? "±" : ""}${row.limit}${THIN_SPACE}${unitOf(row.quantity)}`}
+                    ? row.deciding
+                      ? "none written down"
+                      : ""
+                    : `${quantityOf(row.quantity).signed ? "±" : ""}${row.limit}${THIN_SPACE}${quantityOf(row.quantity).unit}`}
                 </td>
                 <Figure figure={row.asFound} row={row} />
                 <Figure figure={row.asLeft} row={row} />
@@ -148,7 +156,7 @@ function StationSection({ sheet, machine }: { sheet: SheetStation; machine: Mach
       {deciding.map((row) => (
         <FoundAndLeft key={row.name} row={row} />
       ))}
-      <SheetCurves curves={curves} corridor={corridorOf(machine)} />
+      <SheetCurves curves={curves} corridor={station.corridorOf(machine)} />
       {pitch && (
         <p>
           Pitch control: {pitchEnd(pitch.slowest)} to {pitchEnd(pitch.fastest)}.
@@ -174,7 +182,7 @@ function Figure({ figure, row }: { figure: SheetFigure | null; row: SheetRow }) 
   const { reading, verdict } = figure;
   return (
     <td className="figure">
-      {withUncertainty(reading.value, reading.uncertainty, reading.unit, isSigned(row.quantity))}{" "}
+      {withUncertainty(reading.value, reading.uncertainty, reading.unit, quantityOf(row.quantity).signed)}{" "}
       {verdict && <Mark verdict={verdict} />}
     </td>
   );
@@ -183,11 +191,11 @@ function Figure({ figure, row }: { figure: SheetFigure | null; row: SheetRow }) 
 const pitchEnd = (percent: number | null) =>
   percent === null ? "not read" : `${fixed(percent, 1, true)}${THIN_SPACE}%`;
 
-const GLYPH = { pass: "check", close: "wave", fail: "cross" } as const;
+const GLYPH = { pass: "check", close: "wave", fail: "cross", "cannot be told": "question" } as const;
 
 function Mark({ verdict }: { verdict: Verdict }) {
   return (
-    <span className={verdict}>
+    <span className={verdict === "cannot be told" ? "close" : verdict}>
       <svg width="10" height="10" viewBox="0 0 12 12" aria-hidden="true">
         <path d={GLYPH_PATHS[GLYPH[verdict]]} fill="none" stroke="currentColor" strokeWidth="2.2" />
       </svg>{" "}

@@ -1,7 +1,7 @@
 import { firstIssue } from "@/core/formats/import-error";
 import { PRESETS } from "@/core/signals/presets";
 import { sequenceSchema } from "@/core/signals/sequence";
-import { exportOptionsSchema, wavExport } from "@/core/signals/wav-export";
+import { exportOptionsSchema, wavExport } from "@/core/formats/wav-export";
 
 /** A description longer than this is refused unread. */
 const MOST_CHARACTERS = 24_000;

@@ -2,7 +2,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useState } from "react";
-import type { SideFinding } from "@/core/listen/find-sides";
+import type { SideFinding } from "@/core/live/find-sides";
 
 /** Tells swapped and inverted channels from a tone that is known to be on one side only. */
 export function SideCheck({ findSides }: { findSides(): Promise<SideFinding> }) {

@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
-import { fixed, THIN_SPACE } from "@/core/formats/number-text";
+import { fixed, THIN_SPACE } from "@/core/text/number-text";
 import type { Finding, SignalReport } from "@/core/measure/signal-findings";
-import type { Calibration } from "@/core/alignment/input-calibration";
+import type { Calibration } from "@/core/records/input-calibration";
 import { GLYPH_PATHS } from "@/ui/glyph-paths";
 import { READING_FONT } from "@/ui/theme";
 

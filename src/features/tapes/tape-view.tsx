@@ -1,7 +1,7 @@
 "use client";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import { fixed, THIN_SPACE } from "@/core/formats/number-text";
+import { fixed, THIN_SPACE } from "@/core/text/number-text";
 import { writeTapeJson } from "@/core/formats/tape-json";
 import { writeTapesCsv } from "@/core/formats/tape-csv";
 import { bandName, uncertaintyText, type Band, type ReferenceTape } from "@/core/reference/reference-tape";

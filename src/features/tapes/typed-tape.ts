@@ -1,3 +1,4 @@
+import { typedOrNothing } from "@/core/text/typed-number";
 import { BAND_NUMBERS, TAPE_NUMBERS, type Band, type ReferenceTape } from "@/core/reference/reference-tape";
 
 /** A tape while it is being typed: numbers are still text. */
@@ -37,10 +38,7 @@ export function textsOfTape(tape: ReferenceTape): TypedTape {
 }
 
 /** Empty is left out; anything that is no number becomes NaN and is refused by the schema. */
-const number = (text: string | undefined): number | undefined =>
-  text === undefined || text.trim() === ""
-    ? undefined
-    : Number(text.trim().replace("−", "-").replace(",", "."));
+const number = typedOrNothing;
 
 const present = (entries: Array<[string, unknown]>) =>
   Object.fromEntries(entries.filter(([, value]) => value !== undefined && value !== ""));

@@ -1,5 +1,5 @@
 import { notFound } from "next/navigation";
-import { stationById } from "@/core/alignment/stations";
+import { stationById } from "@/core/alignment/registry";
 import { Bench } from "@/features/bench/bench";
 
 export default async function Page({ params }: { params: Promise<{ id: string; station: string }> }) {

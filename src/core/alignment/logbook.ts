@@ -1,0 +1,173 @@
+import type { Adjustment } from "@/core/records/adjustment";
+import { inForce } from "@/core/records/job-records";
+import type { Adjuster } from "@/core/records/machine";
+import type { Circumstances, Phase, Reading } from "@/core/records/reading";
+import { frequencyUncertaintyOf } from "@/core/reference/reference-tape";
+import { nominalToneHz } from "@/core/reference/speed-tone";
+import type { LogContext } from "@/core/stations/log-context";
+import type { OnTheBench } from "@/core/stations/on-the-bench";
+import type { MeasuringStation } from "@/core/stations/station";
+
+/** What is to be kept yet: the effect of a turn that was logged. */
+export interface Logbook {
+  awaiting: {
+    /** When the turn was logged. */
+    since: string;
+    /** How often turns had been told to the source by then; null until it was told. */
+    marks: number | null;
+  } | null;
+}
+
+export const CLOSED_LOGBOOK: Logbook = { awaiting: null };
+
+export type LogEvent =
+  /** Somebody asked for the reading to be logged. */
+  | { kind: "log"; phase: Phase }
+  /** An adjuster was turned (clockwise positive), or work was done (null). */
+  | { kind: "turned"; adjuster: Adjuster; turns: number | null; atStop: boolean }
+  /** The source was told of the turn: results with so many marks were heard after it. */
+  | { kind: "told"; marks: number }
+  /** Something new was heard. */
+  | { kind: "heard"; marks: number };
+
+/** Records to append, all of one moment. */
+export interface Entries {
+  readings: Reading[];
+  adjustments: Adjustment[];
+}
+
+export interface LogStep {
+  logbook: Logbook;
+  entries: Entries;
+  /** Why nothing was logged; null when something was, or nothing was asked for. */
+  refused: string | null;
+}
+
+/** What a step needs of the world. */
+export interface Pen {
+  newId(): string;
+  /** Milliseconds since 1970. */
+  now: number;
+}
+
+const NOTHING: Entries = { readings: [], adjustments: [] };
+
+/**
+ * What is kept of what happens at a station: a pure step from (what was logged, what is heard, what was pressed) to the
+ * records to append. Around every turn a working reading is kept by itself, the last steady one before and the first
+ * steady one after, because the turn card learns from the two.
+ */
+export function logStep(
+  logbook: Logbook,
+  event: LogEvent,
+  station: MeasuringStation,
+  bench: OnTheBench,
+  pen: Pen,
+): LogStep {
+  const keep = (readings: Reading[]): LogStep => ({
+    logbook: CLOSED_LOGBOOK,
+    entries: { readings, adjustments: [] },
+    refused: null,
+  });
+  const nothing: LogStep = { logbook, entries: NOTHING, refused: null };
+  switch (event.kind) {
+    case "log": {
+      if (!bench.heard) return { ...nothing, refused: "There is nothing to log yet: start a source first." };
+      const readings = station.readings(bench).toLog(contextAt(pen.now, event.phase, station, bench, pen));
+      return typeof readings === "string" ? { ...nothing, refused: readings } : keep(readings);
+    }
+    case "turned": {
+      const at = new Date(pen.now).toISOString();
+      const { adjuster, turns, atStop } = event;
+      const adjustment: Adjustment = {
+        id: pen.newId(),
+        jobId: bench.here.job.id,
+        station: station.id,
+        adjusterId: adjuster.id,
+        turns,
+        ...(atStop && { atStop }),
+        at,
+        note: "",
+        supersedes: null,
+      };
+      return {
+        logbook: { awaiting: { since: at, marks: null } },
+        entries: { readings: stoodBefore(station, bench, pen), adjustments: [adjustment] },
+        refused: null,
+      };
+    }
+    case "told":
+      return logbook.awaiting === null
+        ? nothing
+        : { ...nothing, logbook: { awaiting: { ...logbook.awaiting, marks: event.marks } } };
+    case "heard": {
+      const { awaiting } = logbook;
+      // what was heard before the turn was told may arrive only now
+      if (awaiting === null || awaiting.marks === null || event.marks < awaiting.marks || !bench.heard)
+        return nothing;
+      if (!bench.records.adjustments.some(({ at }) => at === awaiting.since)) return nothing;
+      const shown = station.readings(bench).afterTurn(contextAt(pen.now, "working", station, bench, pen));
+      return shown && shown.length > 0 ? keep(shown) : nothing;
+    }
+  }
+}
+
+/** The last steady reading before the turn, unless it is in the records already. */
+function stoodBefore(station: MeasuringStation, bench: OnTheBench, pen: Pen): Reading[] {
+  if (!bench.heard) return [];
+  const context = contextAt(pen.now - 1, "working", station, bench, pen);
+  const before = station.readings(bench).beforeTurn(context) ?? [];
+  const lastTurn = inForce(bench.records.adjustments).at(-1)?.at ?? "";
+  const same = (a: Reading) => (b: Reading) =>
+    b.quantity === a.quantity &&
+    b.context.channel === a.context.channel &&
+    b.context.side === a.context.side &&
+    b.context.speedCmPerS === a.context.speedCmPerS &&
+    b.context.nominalHz === a.context.nominalHz;
+  const known = inForce(bench.records.readings).filter((r) => r.at > lastTurn && r.station === station.id);
+  return before.every((one) => known.some(same(one))) ? [] : before;
+}
+
+function contextAt(
+  at: number,
+  phase: Phase,
+  station: MeasuringStation,
+  { here, tape, heard, circumstances }: OnTheBench,
+  { newId }: Pen,
+): LogContext {
+  return {
+    newId,
+    jobId: here.job.id,
+    channel: "both",
+    tapeId: tape.id,
+    tapeUncertaintyPercent: frequencyUncertaintyOf(tape),
+    clockPercent: heard?.clockPercent,
+    nominalHz: heard?.nominalHz ?? nominalToneHz(tape, here.job.speedCmPerS),
+    circumstances: saidAt(station, circumstances),
+    speedCmPerS: here.job.speedCmPerS,
+    phase,
+    at: new Date(at).toISOString(),
+    source: heard?.source ?? { kind: "by hand", name: "" },
+  };
+}
+
+/** Of the circumstances those that matter at a station. */
+export const saidAt = (station: MeasuringStation, circumstances: Circumstances): Circumstances =>
+  Object.fromEntries(
+    Object.entries(circumstances).filter(
+      ([key, value]) => value !== undefined && station.circumstances.includes(key as keyof Circumstances),
+    ),
+  );
+
+/** Context for a reading that is typed, not heard. */
+export const typedContext = (
+  station: MeasuringStation,
+  bench: OnTheBench,
+  { name, nominalHz }: { name: string; nominalHz: number },
+  pen: Pen,
+): LogContext => ({
+  ...contextAt(pen.now, "working", station, bench, pen),
+  tapeUncertaintyPercent: 0,
+  nominalHz,
+  source: { kind: "by hand", name },
+});

@@ -1,0 +1,20 @@
+/** How bad each is for a whole that has several, the worst first. */
+export const VERDICTS = ["fail", "cannot be told", "close", "pass"] as const;
+export type Verdict = (typeof VERDICTS)[number];
+
+/**
+ * Whether a value lies within ±limit with its uncertainty counted in: pass or fail only when the whole of
+ * value ± uncertainty lies on one side of the limit, close otherwise. A value whose uncertainty is wider than the limit
+ * says nothing about it. All in one unit.
+ */
+export function verdictOf(value: number, uncertainty: number, limit: number): Verdict {
+  const distance = Math.abs(value);
+  if (!(uncertainty <= limit) || Number.isNaN(distance)) return "cannot be told";
+  if (distance + uncertainty <= limit) return "pass";
+  if (distance - uncertainty > limit) return "fail";
+  return "close";
+}
+
+/** The worst of several; null of none. */
+export const worstVerdict = (verdicts: readonly Verdict[]): Verdict | null =>
+  VERDICTS.find((one) => verdicts.includes(one)) ?? null;

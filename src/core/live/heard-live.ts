@@ -1,0 +1,69 @@
+import type { FullScale } from "@/core/playback/playback-level";
+import type { PlaybackNow } from "@/core/playback/playback-now";
+import type { SourceAndTape } from "@/core/playback/source-and-tape";
+import type { Reading } from "@/core/records/reading";
+import type { Heard } from "@/core/stations/heard";
+import type { ListeningResult } from "./live-listening";
+
+/** A live source, as the stations know it. */
+export interface LiveSource {
+  source: Reading["source"];
+  /** ± percent of the clock that samples it; undefined for an uncalibrated sound card. */
+  clockPercent?: number;
+  fullScale: FullScale | null;
+}
+
+/**
+ * What a live source has given, as the stations read it.
+ * @param playback, @param comparison what was heard so far, which does not come with every result
+ */
+export function heardLive(
+  result: ListeningResult,
+  { source, clockPercent, fullScale }: LiveSource,
+  playback: PlaybackNow | null,
+  comparison: SourceAndTape | null = null,
+): Heard {
+  const { speed, flutter, channels, nominalHz } = result;
+  const sound = channels.filter(({ problem }) => problem === null);
+  const both = sound.length === channels.length && sound.length === 2;
+  return {
+    source,
+    clockPercent,
+    fullScale,
+    nominalHz,
+    speed: speed && {
+      channel: both ? "both" : (sound[0]?.channel ?? ""),
+      errorPercent: speed.errorPercent,
+      uncertaintyPercent: speed.uncertaintyPercent,
+      seconds: speed.windowSeconds,
+      settled: speed.settled,
+      creeps: speed.creeps,
+      before: speed.beforeChange,
+    },
+    flutter,
+    playback,
+    comparison,
+    problems: channels.flatMap(({ problem }) => problem ?? []),
+  };
+}
+
+/** What was heard before something was turned is settled no more, though it shows until there is something newer. */
+export const beforeTurn = (heard: Heard): Heard => ({
+  ...heard,
+  speed: heard.speed && { ...heard.speed, settled: false },
+  flutter: heard.flutter && { ...heard.flutter, settled: false },
+  playback: heard.playback && playbackBeforeTurn(heard.playback),
+  comparison: heard.comparison && {
+    ...heard.comparison,
+    tape: heard.comparison.tape && { ...heard.comparison.tape, settled: false },
+    before: null,
+  },
+});
+
+const playbackBeforeTurn = (now: PlaybackNow): PlaybackNow => ({
+  ...now,
+  tones: now.tones.map((tone) => ({ ...tone, fresh: false })),
+  responses: now.responses.map((run) => (run.from === "bands" ? run : { ...run, fresh: false })),
+  playing: now.playing && { ...now.playing, settled: false, before: null },
+  phase: now.phase && { ...now.phase, settled: false },
+});

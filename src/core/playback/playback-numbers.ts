@@ -1,0 +1,121 @@
+import { judgeResponse, type JudgedResponse } from "@/core/judging/judge-response";
+import type { Corridor } from "@/core/standards/tolerance-classes";
+import { levelTone, playbackLevel, type FullScale, type PlaybackLevel } from "./playback-level";
+import type { HeardTone, PlaybackNow } from "./playback-now";
+import type { ResponseRun, ResponseSource } from "./response-runs";
+import type { ResponsePoint } from "@/core/measure/response";
+import { bandName, type Band, type ReferenceTape } from "@/core/reference/reference-tape";
+import type { Machine } from "@/core/records/machine";
+
+export interface ResponseOfChannel {
+  channel: string;
+  points: ResponsePoint[];
+  judged: JudgedResponse<ResponsePoint>;
+  /** Whether the band that the equaliser is set by was heard since the last turn. */
+  trebleFresh: boolean;
+}
+
+/** What the tones that were heard say at the playback stations. */
+export interface PlaybackNumbers {
+  now: PlaybackNow;
+  /** The reference fluxivity band; null before it was heard. */
+  level: { tone: HeardTone; numbers: PlaybackLevel } | null;
+  response: {
+    /** What the response is read from; null before anything was heard. */
+    from: ResponseSource | null;
+    /** In which ways it was heard. */
+    sources: ResponseSource[];
+    referenceHz: number | null;
+    channels: ResponseOfChannel[];
+    /** Places on the tape of the bands that the response is read from. */
+    indexes: number[];
+    /** Bands inside the corridor that were not heard since the last turn. */
+    missing: string[];
+  };
+}
+
+const SPARE = 1.01;
+/** A certified frequency may be so far off the one that the band is named by. */
+const SAME_BAND = 0.02;
+
+/** The bands that make a whole response on a tape: those of that role, or every tone. */
+export function bandsForResponse(bands: Band[]): Band[] {
+  const tones = bands.filter(({ kind }) => kind === "tone");
+  const meant = tones.filter(({ role }) => role === "response");
+  return meant.length > 0 ? meant : tones;
+}
+
+/**
+ * @param corridor what the response has to stay within
+ * @param fullScale level in dBu of a full-scale sine of the source; null when it is not known
+ * @param wanted what the response is to be read from; what was heard last when that is null or was not heard
+ */
+export function playbackNumbers(
+  { tape, machine, corridor }: { tape: ReferenceTape; machine: Machine; corridor: Corridor },
+  now: PlaybackNow,
+  fullScale: FullScale | null,
+  wanted: ResponseSource | null = null,
+): PlaybackNumbers {
+  const tone = levelTone(
+    now.tones.filter(({ index }) => index >= 0),
+    tape,
+  );
+  const mono = machine.channels === 1;
+  return {
+    now,
+    level: tone && {
+      tone,
+      numbers: playbackLevel(
+        mono ? { ...tone, pair: { ...tone.pair, channels: tone.pair.channels.slice(0, 1) } } : tone,
+        tape,
+        machine,
+        fullScale,
+      ),
+    },
+    response: responseNumbers(tape, machine.channels === 1, corridor, now, wanted),
+  };
+}
+
+function responseNumbers(
+  tape: ReferenceTape,
+  mono: boolean,
+  corridor: Corridor,
+  now: PlaybackNow,
+  wanted: ResponseSource | null,
+): PlaybackNumbers["response"] {
+  const meant = bandsForResponse(tape.bands);
+  const heard = now.tones.filter(({ index }) => meant.includes(tape.bands[index]));
+  const lastHeard = ({ from, endSeconds }: ResponseRun) =>
+    from === "bands" ? Math.max(-1, ...heard.map((one) => one.endSeconds)) : endSeconds;
+  // a single level band is no response where there is another
+  const runs = now.responses.filter(
+    ({ channels: [first] }) => now.responses.length === 1 || first.points.length > 1,
+  );
+  const latest = runs.toSorted((a, b) => lastHeard(b) - lastHeard(a)).at(0) ?? null;
+  const run = runs.find(({ from }) => from === wanted) ?? latest;
+  const freshBands = heard.filter(({ fresh }) => fresh).map(({ index }) => tape.bands[index]);
+  const isFresh = (point: ResponsePoint | null) =>
+    point !== null &&
+    (run?.from === "bands"
+      ? freshBands.some(({ frequencyHz }) => Math.abs(frequencyHz / point.frequencyHz - 1) < SAME_BAND)
+      : (run?.fresh ?? false));
+  const wantedBands = meant.filter(
+    ({ frequencyHz }) => frequencyHz >= corridor.fromHz / SPARE && frequencyHz <= corridor.toHz * SPARE,
+  );
+  return {
+    from: run?.from ?? null,
+    sources: runs.map(({ from }) => from),
+    referenceHz: run?.referenceHz ?? null,
+    channels: (run?.channels ?? []).slice(0, mono ? 1 : 2).map(({ channel, points }) => {
+      const judged = judgeResponse(points, corridor);
+      return { channel: mono ? "both" : channel, points, judged, trebleFresh: isFresh(judged.treble) };
+    }),
+    indexes: run && run.from !== "bands" ? [] : meant.map((band) => tape.bands.indexOf(band)),
+    missing:
+      run === null || run.from === "bands"
+        ? wantedBands.filter((band) => !freshBands.includes(band)).map(bandName)
+        : run.whole && run.fresh
+          ? []
+          : [run.from === "sweep" ? "the sweep to its end" : "more of the noise"],
+  };
+}

@@ -1,0 +1,257 @@
+import { channelName } from "@/core/measure/channel-name";
+import { responseOf, type HeardBand, type ResponsePoint } from "@/core/measure/response";
+import type { WideLevel } from "@/core/measure/wide-levels";
+import {
+  certifiedFrequencyHz,
+  timeConstants,
+  type Band,
+  type ReferenceTape,
+} from "@/core/reference/reference-tape";
+import { hertzText } from "@/core/text/number-text";
+import type { TimeConstants } from "@/core/standards/equalisation";
+import type { ToneBand } from "./heard-bands";
+import type { WideBand } from "./wide-band";
+
+export type ResponseSource = "bands" | "sweep" | "noise";
+
+/** A response as it was read in one way. */
+export interface ResponseRun {
+  from: ResponseSource;
+  /** Frequency at which it is 0 dB by definition. */
+  referenceHz: number;
+  channels: Array<{ channel: string; points: ResponsePoint[] }>;
+  /** What makes it doubtful, a sentence each. */
+  doubts: string[];
+  /** When the last of it was heard. */
+  endSeconds: number;
+  /** Of a sweep or noise: it was heard to its end, and nothing was turned since it began. */
+  whole: boolean;
+  fresh: boolean;
+}
+
+/** A tenth of a second is heard this often in a band; the mean is better known than each by about its root. */
+const LIKELY_SAMPLES = 20;
+/** Middle of what references are taken at where a tape says nothing else. */
+const USUAL_REFERENCE_HZ = 400;
+/** Shorter waves than this are beyond any tape: what a sweep or noise gives there is hiss. */
+const SHORTEST_MICROMETRES = 3;
+/** Chance makes one band of noise a poor reference: those within half an octave together are a better one. */
+const NOISE_REFERENCE_OCTAVES = 0.5;
+
+/**
+ * The response of each channel re the tape's reference band, in every way that it was heard: from tone bands, along a
+ * sweep, from noise. Of noise only the shape is known, so it is relative to its own level around the reference.
+ */
+export function responseRuns(
+  tones: PerhapsOld[],
+  wide: WideBand[],
+  tape: ReferenceTape,
+  machine: TimeConstants,
+): ResponseRun[] {
+  const equalisation = { tape: timeConstants(tape.equalisation, tape.speedCmPerS), machine };
+  const chosen = responseBands(tones);
+  const fromBands: ResponseRun[] = [];
+  if (chosen) {
+    const { reference, points } = chosen;
+    const count = reference.pair.channels.length;
+    const turnedDb = twiceHeard(tones);
+    fromBands.push({
+      from: "bands",
+      referenceHz: reference.band.frequencyHz,
+      channels: Array.from({ length: count }, (_, c) => ({
+        channel: channelName(c, count),
+        points: isDead(reference.pair.channels, c)
+          ? []
+          : responseOf(
+              points.map((band) => heardBand(band, c, turnedDb)),
+              heardBand(reference, c, turnedDb),
+              equalisation,
+            ),
+      })),
+      doubts: doubtsOf(reference, points, turnedDb),
+      endSeconds: Math.max(...points.map(({ endSeconds }) => endSeconds)),
+      whole: true,
+      fresh: true,
+    });
+  }
+  const highestHz = (tape.speedCmPerS * 1e4) / SHORTEST_MICROMETRES;
+  const fromWide = wide
+    .map(({ levels, ...band }) => ({
+      ...band,
+      levels: levels.map((channel) => channel.filter(({ frequencyHz }) => frequencyHz <= highestHz)),
+    }))
+    .filter(({ levels: [first] }) => first !== undefined && first.length > 0)
+    .map(({ band, levels, endSeconds, whole, fresh }): ResponseRun => {
+      const isNoise = band.kind === "noise";
+      const own = chosen && !isNoise ? chosen.reference : null;
+      const meant = tape.bands.find(({ kind, role }) => kind === "tone" && role === "level")?.frequencyHz;
+      const wantedHz = own?.band.frequencyHz ?? meant ?? USUAL_REFERENCE_HZ;
+      const points = levels.map((channel, c) => channel.map((level) => wideBand(level, band, c)));
+      const referenceHz = own?.band.frequencyHz ?? nearestTo(wantedHz, points[0]).frequencyHz;
+      return {
+        from: isNoise ? "noise" : "sweep",
+        referenceHz,
+        channels: points.map((channel, c) => ({
+          channel: channelName(c, points.length),
+          points: responseOf(
+            channel,
+            own
+              ? heardBand(own, c, 0)
+              : isNoise
+                ? meanAround(referenceHz, channel)
+                : nearestTo(wantedHz, channel),
+            equalisation,
+          ),
+        })),
+        doubts: own ? doubtsOf(own, [], 0) : [],
+        endSeconds,
+        whole,
+        fresh,
+      };
+    });
+  return [...fromBands, ...fromWide];
+}
+
+/** A band of this frequency, more or less, stands for the reference band. */
+const SAME_FREQUENCY = 0.03;
+
+/**
+ * The bands that a response is read from, and the one that it is relative to; null when none was heard. A reference band
+ * from before something was turned gives way to one of its frequency that was heard since.
+ */
+function responseBands(bands: PerhapsOld[]): { reference: ToneBand; points: ToneBand[] } | null {
+  const of = (role: string) => bands.filter(({ band }) => band.role === role);
+  const points = of("response").length > 0 ? of("response") : bands;
+  const off = ({ band }: ToneBand) => Math.abs(Math.log(band.frequencyHz / USUAL_REFERENCE_HZ));
+  const middle = points.toSorted((a, b) => off(a) - off(b)).at(0);
+  const level = of("level").at(0);
+  const since =
+    level?.fresh === false
+      ? points.find(
+          ({ band, fresh }) =>
+            fresh && Math.abs(band.frequencyHz / level.band.frequencyHz - 1) < SAME_FREQUENCY,
+        )
+      : undefined;
+  const reference = since ?? level ?? middle;
+  return reference ? { reference, points } : null;
+}
+
+/** Of a live source it is known whether something was turned since. */
+type PerhapsOld = ToneBand & { fresh?: boolean };
+
+/** What the tape says of a band in one channel. */
+const saidOf = (band: Band, channel: number) => ({
+  bandLevelDb: band.levelDb,
+  correctionDb: (channel === 0 ? band.correctionDb?.left : band.correctionDb?.right) ?? 0,
+  correctionUncertaintyDb: band.correctionUncertaintyDb ?? 0,
+  fringingDb: band.fringingDb ?? 0,
+});
+
+/** A channel so far below the other one, or below full scale, is not playing the tape. */
+const DEAD_BELOW_OTHER_DB = 30;
+const DEAD_BELOW_FULL_SCALE_DB = 75;
+const isDead = (channels: ToneBand["pair"]["channels"], c: number): boolean =>
+  channels[c].levelDbfs < -DEAD_BELOW_FULL_SCALE_DB ||
+  channels.some(({ levelDbfs }) => channels[c].levelDbfs < levelDbfs - DEAD_BELOW_OTHER_DB);
+
+/** Levels of one band that differ by more were not heard at one setting, dB. */
+const SAME_SETTING_DB = 0.7;
+
+/** By how much two bands of one frequency differ, less what the tape says, where that is more than it should, dB. */
+function twiceHeard(tones: PerhapsOld[]): number {
+  const fresh = tones.filter((tone) => tone.fresh !== false);
+  const re = ({ band, pair }: ToneBand) => pair.channels.map(({ levelDbfs }) => levelDbfs - band.levelDb);
+  let most = 0;
+  fresh.forEach((one, i) => {
+    for (const other of fresh.slice(i + 1))
+      if (Math.abs(one.band.frequencyHz / other.band.frequencyHz - 1) < SAME_FREQUENCY)
+        re(one).forEach((level, c) => (most = Math.max(most, Math.abs(level - re(other)[c]))));
+  });
+  return most > SAME_SETTING_DB ? most : 0;
+}
+
+/** So much a level moves while one band plays before somebody asks why. */
+const RESTLESS_DB = 0.7;
+
+function doubtsOf(reference: ToneBand, points: ToneBand[], turnedDb: number): string[] {
+  const { channels } = reference.pair;
+  const name = (c: number) => channelName(c, channels.length);
+  const hertz = ({ band }: ToneBand) => hertzText(band.frequencyHz);
+  const clipped = [reference, ...points].filter(({ pair }) => pair.channels.some((one) => one.clipped));
+  const restless = points.filter(({ pair }) => pair.channels.some(({ spreadDb }) => spreadDb > RESTLESS_DB));
+  return [
+    ...channels.flatMap((_, c) =>
+      isDead(channels, c)
+        ? [`${name(c)}: silent, or far weaker than the other channel; nothing is measured on it.`]
+        : [],
+    ),
+    ...(clipped.length > 0
+      ? [
+          `Clipped: ${[...new Set(clipped.map(hertz))].join(", ")}. Its level is higher than what arrives; lower the input level and play it again.`,
+        ]
+      : []),
+    ...(turnedDb > 0
+      ? [
+          `A frequency that comes twice on the tape was heard ${turnedDb.toFixed(1)} dB apart: a level was turned between, or an automatic level control is at work.`,
+        ]
+      : []),
+    ...(restless.length > 0
+      ? [
+          `The level moves while ${[...new Set(restless.map(hertz))].join(", ")} plays: hum or another tone beside it, a contact, or an automatic level control.`,
+        ]
+      : []),
+  ];
+}
+
+/** Nobody knows how much of a clipped level is missing, dB. */
+const CLIPPED_DB = 6;
+/** A tone beside it, or hum, that makes the level beat by s dB raises its mean by about this times s², dB. */
+const BEATS_RAISE = 0.12;
+
+/** @param turnedDb what its level may have been turned by between the bands */
+function heardBand(
+  { band, pair }: Pick<ToneBand, "band" | "pair">,
+  channel: number,
+  turnedDb: number,
+): HeardBand {
+  const { levelDbfs, spreadDb, clipped } = pair.channels[channel];
+  return {
+    frequencyHz: certifiedFrequencyHz(band),
+    levelDbfs,
+    spreadDb,
+    uncertaintyDb:
+      Math.hypot((2 * spreadDb) / Math.sqrt(LIKELY_SAMPLES), turnedDb, clipped ? CLIPPED_DB : 0) +
+      BEATS_RAISE * spreadDb * spreadDb +
+      (pair.leftOverDb?.[channel] ?? 0),
+    ...saidOf(band, channel),
+  };
+}
+
+const wideBand = (level: WideLevel, band: Band, channel: number): HeardBand => ({
+  frequencyHz: level.frequencyHz,
+  levelDbfs: level.levelDb,
+  spreadDb: level.spreadDb,
+  uncertaintyDb: level.uncertaintyDb,
+  ...saidOf(band, channel),
+});
+
+const nearestTo = (hz: number, points: HeardBand[]): HeardBand =>
+  points.reduce((a, b) =>
+    Math.abs(Math.log(b.frequencyHz / hz)) < Math.abs(Math.log(a.frequencyHz / hz)) ? b : a,
+  );
+
+/** The points around a frequency as one, weighed by how well each is known. */
+function meanAround(hz: number, points: HeardBand[]): HeardBand {
+  const near = points.filter(
+    ({ frequencyHz }) => Math.abs(Math.log2(frequencyHz / hz)) <= NOISE_REFERENCE_OCTAVES,
+  );
+  const weights = near.map(({ uncertaintyDb }) => 1 / uncertaintyDb ** 2);
+  const total = weights.reduce((a, b) => a + b, 0);
+  const mean = (of: (point: HeardBand) => number) =>
+    near.reduce((sum, point, i) => sum + weights[i] * of(point), 0) / total;
+  return {
+    ...nearestTo(hz, points),
+    levelDbfs: mean(({ levelDbfs }) => levelDbfs),
+    uncertaintyDb: 1 / Math.sqrt(total),
+  };
+}

@@ -1,0 +1,169 @@
+import { TonePairMeter } from "@/core/measure/tone-pair";
+import { toneWander } from "@/core/measure/tone-wander";
+
+/** Where what is heard comes from. */
+export type HearsNow = "source" | "tape" | "unclear";
+
+/** A tone as it stood for a while. */
+export interface StoodAt {
+  levelsDbfs: number[];
+  /** ± at 95 % of each, dB. */
+  uncertaintyDb: number;
+  atSeconds: number;
+}
+
+/** What went into a recorder and what came back. */
+export interface SourceAndTape {
+  /** Null while no tone plays. */
+  hears: HearsNow | null;
+  /** It was said by hand, not found out. */
+  byHand: boolean;
+  frequencyHz: number;
+  /** What went in; null before it was heard, and when it can be that no longer. */
+  source: StoodAt | null;
+  /** What came back, as it stands; null before it was heard. */
+  tape: (StoodAt & { settled: boolean }) | null;
+  /** How what came back stood before it moved, since the last turn that was told; null when it has not moved. */
+  before: StoodAt | null;
+}
+
+/** The wandering of a tone below which it is locked to a clock, and above which it has been on tape, percent. */
+const LOCKED_PERCENT = 0.002;
+const TAPED_PERCENT = 0.004;
+/** So much of the recent sound is judged at a time. */
+const WINDOW_SECONDS = 2;
+/** So often in a row it has to be the same before it counts: a switch that is worked is heard half and half. */
+const IN_A_ROW = 3;
+const SAME_TONE = 0.02;
+/** A level that moved by more was turned. */
+const MOVED_DB = 0.2;
+/** Within a window a level that moves by more does not stand. */
+const STEADY_DB = 0.25;
+const LEAST_UNCERTAINTY_DB = 0.03;
+/** What went in is believed for so long; somebody may have touched the generator since. */
+const BELIEVED_SECONDS = 900;
+const PIECES = 4;
+
+/**
+ * Compares what goes into a recorder with what comes off its tape, from the one signal that its monitor gives: whether
+ * that is the source or the tape is told by how the tone wavers. The source's levels are remembered, and everything that
+ * comes off tape is read as a difference to them.
+ */
+export class SourceAndTapeFollower {
+  private state: SourceAndTape = NOTHING;
+  private row: { hears: HearsNow; times: number } = { hears: "unclear", times: 0 };
+  private said: "source" | "tape" | null = null;
+  private since = 0;
+
+  constructor(private readonly sampleRateHz: number) {}
+
+  /** By hand: from now on it is that, until something else is said or null gives it back to Unzel. */
+  say(hears: "source" | "tape" | null): void {
+    this.said = hears;
+    this.row = { hears: "unclear", times: 0 };
+  }
+
+  /** Something of the recorder was turned: what came back before is of another setting; what went in is not. */
+  mark(seconds: number): void {
+    this.since = seconds;
+    const { tape } = this.state;
+    this.state = { ...this.state, tape: tape && { ...tape, settled: false }, before: null };
+  }
+
+  clear(): void {
+    this.state = NOTHING;
+    this.row = { hears: "unclear", times: 0 };
+  }
+
+  /**
+   * @param frequencyHz of the tone that plays; null when none does
+   * @param recent the last seconds that were heard, up to now
+   */
+  update(seconds: number, frequencyHz: number | null, recent: () => Float32Array[]): SourceAndTape {
+    if (frequencyHz === null) {
+      this.row = { hears: "unclear", times: 0 };
+      this.state = { ...this.state, hears: null, tape: unsettled(this.state.tape) };
+      return this.state;
+    }
+    if (Math.abs(frequencyHz / (this.state.frequencyHz || frequencyHz) - 1) > SAME_TONE) this.clear();
+    const sound = recent().map((x) => x.subarray(-Math.round(WINDOW_SECONDS * this.sampleRateHz)));
+    const hears = this.hear(sound, frequencyHz);
+    const stood = this.standing(sound, frequencyHz, seconds);
+    const before = { ...this.state, hears, byHand: this.said !== null, frequencyHz };
+    this.state =
+      hears === "unclear" || stood === null
+        ? { ...before, tape: unsettled(before.tape) }
+        : this.taken(before, hears, stood);
+    return this.state;
+  }
+
+  private taken(state: SourceAndTape, hears: "source" | "tape", stood: StoodAt): SourceAndTape {
+    if (hears === "source") return { ...state, source: stood, tape: unsettled(state.tape) };
+    const { tape, source } = state;
+    // a window that reaches back before the turn shows half of each
+    const settled = stood.atSeconds - this.since > WINDOW_SECONDS;
+    const moved =
+      tape?.settled && tape.levelsDbfs.some((level, c) => Math.abs(level - stood.levelsDbfs[c]) > MOVED_DB);
+    return {
+      ...state,
+      source: source && stood.atSeconds - source.atSeconds < BELIEVED_SECONDS ? source : null,
+      tape: { ...stood, settled },
+      before: state.before ?? (moved && tape ? tape : null),
+    };
+  }
+
+  /** Source or tape, once it has been the same for a while. */
+  private hear(sound: Float32Array[], hz: number): HearsNow {
+    if (this.said) return this.said;
+    // the louder channel tells it better
+    const power = (x: Float32Array) => x.reduce((sum, v) => sum + v * v, 0);
+    const wander = toneWander(sound.toSorted((a, b) => power(b) - power(a))[0], this.sampleRateHz, hz);
+    const now: HearsNow =
+      wander === null
+        ? "unclear"
+        : wander < LOCKED_PERCENT
+          ? "source"
+          : wander > TAPED_PERCENT
+            ? "tape"
+            : "unclear";
+    this.row = { hears: now, times: this.row.hears === now ? this.row.times + 1 : 1 };
+    return this.row.times >= IN_A_ROW ? now : "unclear";
+  }
+
+  /** The level of each channel, when it stands still. */
+  private standing(sound: Float32Array[], hz: number, atSeconds: number): StoodAt | null {
+    if (sound[0].length < WINDOW_SECONDS * this.sampleRateHz) return null;
+    const meter = new TonePairMeter(this.sampleRateHz, sound.length, hz);
+    meter.push(sound);
+    const heard = meter.result();
+    if (heard === null) return null;
+    const moves = heard.channels.map(({ track }) => {
+      const size = Math.floor(track.length / PIECES);
+      const means = Array.from({ length: PIECES }, (_, p) => mean(track.subarray(p * size, (p + 1) * size)));
+      return Math.max(...means) - Math.min(...means);
+    });
+    if (Math.max(...moves) > STEADY_DB) return null;
+    if (heard.channels.some(({ clipped }) => clipped)) return null;
+    const spread = Math.max(
+      ...heard.channels.map(({ spreadDb, track }) => (2 * spreadDb) / Math.sqrt(track.length / 2)),
+    );
+    return {
+      levelsDbfs: heard.channels.map(({ levelDbfs }) => levelDbfs),
+      uncertaintyDb: Math.hypot(LEAST_UNCERTAINTY_DB, spread),
+      atSeconds,
+    };
+  }
+}
+
+const NOTHING: SourceAndTape = {
+  hears: null,
+  byHand: false,
+  frequencyHz: 0,
+  source: null,
+  tape: null,
+  before: null,
+};
+
+const unsettled = (tape: SourceAndTape["tape"]): SourceAndTape["tape"] => tape && { ...tape, settled: false };
+
+const mean = (x: Float64Array): number => x.reduce((a, b) => a + b, 0) / x.length;

@@ -1,0 +1,138 @@
+import { worstTransport, type Geometry, type TransportView } from "@/core/advice/transport-view";
+import type { SoundFile } from "@/core/formats/sound-file";
+import { LivePlayback } from "@/core/live/live-playback";
+import type { FlutterResult } from "@/core/measure/flutter";
+import { TransportMeter, type SpeedChannel } from "@/core/measure/transport-meter";
+import type { HeadTracks } from "@/core/playback/azimuth-view";
+import type { PlaybackNow } from "@/core/playback/playback-now";
+import { isWide } from "@/core/playback/wide-band";
+import { atSpeed } from "@/core/reference/at-speed";
+import { timeConstants, type ReferenceTape } from "@/core/reference/reference-tape";
+import { usualFormat } from "@/core/standards/track-formats";
+import type { Heard } from "@/core/stations/heard";
+import { measureRecording } from "./measure-recording";
+
+export interface FileChannel {
+  channel: string;
+  speed: SpeedChannel | null;
+  flutter: (FlutterResult & { channel: string; carrierHz: number }) | null;
+  warnings: string[];
+}
+
+export interface FileMeasurement {
+  name: string;
+  sampleRateHz: number;
+  durationSeconds: number;
+  warnings: string[];
+  channels: FileChannel[];
+  /** Of the channel with the most flutter; null when there is no steady tone. */
+  transport: TransportView | null;
+  /** Azimuth, level and response, of a tape with several tones; null for others. */
+  playback: PlaybackNow | null;
+}
+
+/** What a recording is measured as. */
+export interface MeasuredAs {
+  tape: ReferenceTape;
+  /** Tape speed of the machine over that of the tape. */
+  speedFactor: number;
+  /** Frequency that a single tone is compared with. */
+  nominalHz: number;
+  geometry: Geometry;
+  /** Of the playback head; null for the usual ones of the tape speed. */
+  tracks: HeadTracks | null;
+}
+
+interface Watching {
+  onProgress(share: number): void;
+  cancelled(): boolean;
+}
+
+/** Measures a recording for the bench, as the tape that is in its job. Null when it was cancelled. */
+export const measureForBench = (
+  name: string,
+  sound: SoundFile,
+  as: MeasuredAs,
+  watching: Watching,
+): Promise<FileMeasurement | null> =>
+  as.tape.bands.length > 1 || isWide(as.tape.bands[0])
+    ? measureTape(name, sound, as, watching)
+    : measureTone(name, sound, as, watching);
+
+async function measureTone(
+  name: string,
+  sound: SoundFile,
+  { nominalHz, geometry }: MeasuredAs,
+  { onProgress, cancelled }: Watching,
+): Promise<FileMeasurement | null> {
+  const meter = new TransportMeter(sound.sampleRateHz, sound.channelCount, nominalHz);
+  let frames = 0;
+  for await (const block of sound.blocks()) {
+    meter.push(block);
+    frames += block[0].length;
+    onProgress(frames / sound.frameCount);
+    if (cancelled()) return null;
+  }
+  const channels = meter.channels.map((channel, c) => {
+    const speed = meter.speed(c);
+    const flutter = meter.flutter(c);
+    return {
+      channel,
+      speed: speed.result,
+      flutter: flutter.result,
+      warnings: [...new Set([...speed.warnings, ...flutter.warnings])],
+    };
+  });
+  const { sampleRateHz, durationSeconds, warnings } = sound;
+  const transport = worstTransport(meter, geometry);
+  return { name, sampleRateHz, durationSeconds, warnings, channels, transport, playback: null };
+}
+
+/** Of a tape with several bands: speed from the band that is for it, or else from the one that is known best. */
+async function measureTape(
+  name: string,
+  sound: SoundFile,
+  { tape, speedFactor, tracks }: MeasuredAs,
+  { onProgress, cancelled }: Watching,
+): Promise<FileMeasurement | null> {
+  const reference = atSpeed(tape, speedFactor);
+  const report = await measureRecording(sound, { tape: reference, sequences: [], onProgress, cancelled });
+  if (!report) return null;
+  const usable = report.stretches.filter(({ speed }) => speed !== null);
+  const forSpeed = usable.filter(({ index }) => reference.bands[index].role === "speed");
+  const [best] = [...forSpeed, ...usable];
+  const { sampleRateHz, durationSeconds } = report;
+  const warnings = best ? report.warnings : [...report.warnings, `No tone of ${reference.name} was heard.`];
+  const channels = best
+    ? [{ channel: best.speed!.channel, speed: best.speed, flutter: best.flutter, warnings: best.warnings }]
+    : [];
+  const heard = report.heard!;
+  const speedCmPerS = reference.speedCmPerS * heard.speedRatio;
+  const playback = new LivePlayback({
+    sampleRateHz,
+    tape: reference,
+    speedFactor: 1,
+    tracks: tracks ?? usualFormat(speedCmPerS),
+    speedCmPerS,
+    equalisation: timeConstants(reference.equalisation, reference.speedCmPerS),
+  }).take(heard);
+  return { name, sampleRateHz, durationSeconds, warnings, channels, transport: null, playback };
+}
+
+/** What a file has given, as the stations read it: speed of the channel known best, flutter of the worse one. */
+export function heardFile(file: FileMeasurement): Heard {
+  const speeds = file.channels.flatMap(({ speed }) => speed ?? []);
+  const flutters = file.channels.flatMap(({ flutter }) => flutter ?? []);
+  const best = speeds.toSorted((a, b) => a.uncertaintyPercent - b.uncertaintyPercent).at(0);
+  const worst = flutters.toSorted((a, b) => b.weighted.peakPercent - a.weighted.peakPercent).at(0);
+  return {
+    source: { kind: "file", name: file.name },
+    nominalHz: null,
+    fullScale: null,
+    speed: best ? { ...best, settled: true, creeps: best.creepPercent !== 0, before: null } : null,
+    flutter: worst ? { ...worst, settled: true } : null,
+    playback: file.playback,
+    comparison: null,
+    problems: [...file.warnings, ...file.channels.flatMap(({ warnings }) => warnings)],
+  };
+}

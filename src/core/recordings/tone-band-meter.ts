@@ -1,0 +1,104 @@
+import { humOfTheBand } from "@/core/measure/hum-of-the-band";
+import { TonePairMeter, type TonePair } from "@/core/measure/tone-pair";
+import { HUM_LINES_HZ, withoutHum } from "@/core/measure/without-hum";
+
+/** Where a tone band lies in a recording, and what else is heard around it. */
+export interface TonePlace {
+  startSeconds: number;
+  endSeconds: number;
+  frequencyHz: number;
+  /** Whether something else than hum is near a frequency at a time. */
+  isTaken(seconds: number, hertz: number): boolean;
+}
+
+/** Left out at both ends: the edges of bands are not steady. */
+const EDGE_SECONDS = 0.2;
+/** More of a long band is not needed. */
+const MOST_SECONDS = 60;
+const MOST_BESIDE_HUM_SECONDS = 16;
+/** Before and after a band, where its hum can be learned. */
+const HUM_SECONDS = 5;
+/** What a small share of another tone does to a level at most, dB: 20 · log₁₀(1 + share). */
+const DB_PER_SHARE = 8.686;
+const MOST_DB = 20;
+/** Lines of the mains so near to a tone count as part of it. */
+const NEAR_HZ = 5.5;
+const NEAR_SHARE = 0.032;
+
+/**
+ * Level and phase of one tone band of a recording, pushed in blocks of any length. A line of the mains that lies within
+ * the band of a low tone is learned from what is heard before and after it, and taken away.
+ */
+export class ToneBandMeter {
+  private readonly meter: TonePairMeter;
+  private readonly from: number;
+  private readonly to: number;
+  /** The sound around a tone that hum may lie in, from `keptFrom` on. */
+  private readonly kept: Float64Array[] | null;
+  private readonly keptFrom: number;
+  private keptTo = 0;
+
+  /** @throws RangeError for a tone above four tenths of the sample rate */
+  constructor(
+    private readonly sampleRateHz: number,
+    channelCount: number,
+    private readonly place: TonePlace,
+  ) {
+    const { startSeconds, endSeconds, frequencyHz } = place;
+    this.meter = new TonePairMeter(sampleRateHz, channelCount, frequencyHz);
+    const humMatters = [...HUM_LINES_HZ].some((hz) => this.isNear(hz));
+    const first = startSeconds + EDGE_SECONDS;
+    const longest = humMatters ? MOST_BESIDE_HUM_SECONDS : MOST_SECONDS;
+    const last = Math.min(endSeconds - EDGE_SECONDS, first + longest);
+    this.from = Math.round(first * sampleRateHz);
+    this.to = Math.round(last * sampleRateHz);
+    this.keptFrom = Math.max(0, Math.round((first - HUM_SECONDS) * sampleRateHz));
+    const frames = Math.max(0, Math.round((last + HUM_SECONDS) * sampleRateHz) - this.keptFrom);
+    this.kept = humMatters
+      ? Array.from({ length: Math.min(2, channelCount) }, () => new Float64Array(frames))
+      : null;
+  }
+
+  /** @param at which frame of the recording the block begins with */
+  push(block: ReadonlyArray<Float64Array | Float32Array>, at: number): void {
+    const { kept, keptFrom } = this;
+    const [from, to] = kept ? [keptFrom, keptFrom + kept[0].length] : [this.from, this.to];
+    const [first, last] = [Math.max(from, at), Math.min(to, at + block[0].length)];
+    if (first >= last) return;
+    const piece = block.map((x) => x.subarray(first - at, last - at));
+    if (!kept) return this.meter.push(piece);
+    kept.forEach((samples, c) => samples.set(piece[c], first - keptFrom));
+    this.keptTo = last - keptFrom;
+  }
+
+  /** Null when too little was heard; ask once, at the end. */
+  result(): TonePair | null {
+    const { kept, keptFrom, keptTo, from, to, place, sampleRateHz } = this;
+    if (kept) {
+      const begins = keptFrom / sampleRateHz;
+      const [first, last] = [from - keptFrom, Math.min(to - keptFrom, keptTo)];
+      const clean = kept.map((samples) =>
+        withoutHum(samples.subarray(0, keptTo), sampleRateHz, {
+          matters: (hz) => this.isNear(hz),
+          isClear: (seconds, hz) => !place.isTaken(begins + seconds, hz),
+        }),
+      );
+      if (first < last) this.meter.push(clean.map(({ samples }) => samples.subarray(first, last)));
+      const measured = this.meter.result();
+      if (measured === null) return null;
+      const leftOverDb = measured.channels.map(({ levelDbfs }, c) => {
+        const own = kept[c].subarray(0, keptTo);
+        const hum =
+          clean[c].leftOver + humOfTheBand(own, sampleRateHz, [first, last], (hz) => this.isNear(hz));
+        return Math.min(MOST_DB, DB_PER_SHARE * (hum / 10 ** (levelDbfs / 20)));
+      });
+      return { ...measured, leftOverDb };
+    }
+    return this.meter.result();
+  }
+
+  private isNear(hz: number): boolean {
+    const { frequencyHz } = this.place;
+    return Math.abs(hz - frequencyHz) < Math.max(NEAR_HZ, NEAR_SHARE * frequencyHz);
+  }
+}

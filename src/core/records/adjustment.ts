@@ -1,0 +1,17 @@
+import { z } from "zod";
+import { id, station, text, time } from "./fields";
+
+export const adjustmentSchema = z.object({
+  id,
+  jobId: id,
+  station,
+  adjusterId: id,
+  /** Clockwise positive; null for work, or when nobody counted; 0 in a correction that takes it back. */
+  turns: z.number().min(-100).max(100).nullable(),
+  /** It would not go any farther that way. */
+  atStop: z.boolean().optional(),
+  at: time,
+  note: text.default(""),
+  supersedes: id.nullable().default(null),
+});
+export type Adjustment = z.infer<typeof adjustmentSchema>;

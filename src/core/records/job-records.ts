@@ -1,0 +1,20 @@
+import type { Adjustment } from "./adjustment";
+import type { Job } from "./job";
+import type { Machine } from "./machine";
+import type { Reading } from "./reading";
+
+/** A job with its machine and everything that was logged in it. */
+export interface JobRecords {
+  job: Job;
+  machine: Machine;
+  readings: Reading[];
+  adjustments: Adjustment[];
+}
+
+/** The records that still count: those that no later one supersedes, oldest first. */
+export function inForce<T extends { id: string; at: string; supersedes: string | null }>(records: T[]): T[] {
+  const superseded = new Set(records.map((record) => record.supersedes));
+  return records
+    .filter((record) => !superseded.has(record.id))
+    .sort((a, b) => a.at.localeCompare(b.at) || a.id.localeCompare(b.id));
+}

@@ -1,0 +1,55 @@
+import { z } from "zod";
+import { SIDES, id, station, text, time } from "./fields";
+
+export const EDGE_CURLS = ["none", "slight", "curls"] as const;
+/** A guide or head of the tape path as it was gauged in one direction. */
+export const pathEntrySchema = z.object({
+  id,
+  at: time,
+  where: z.string().trim().min(1, "Say which guide or head it is.").max(80),
+  side: z.enum(SIDES),
+  heightMm: z.number().min(-50).max(100).nullable(),
+  edgeCurl: z.enum(EDGE_CURLS),
+  sealed: z.boolean(),
+});
+export type PathEntry = z.infer<typeof pathEntrySchema>;
+
+/** A tape to record on, as the readings that were taken on it name it. */
+export const blankTapeSchema = z.object({ id, name: z.string().trim().min(1, "Name the tape.").max(80) });
+export type BlankTape = z.infer<typeof blankTapeSchema>;
+
+export const jobSchema = z.object({
+  id,
+  /** The number on the tag. */
+  number: z.string().trim().min(1, "Give the job a number.").max(40),
+  machineId: id,
+  tapeId: id,
+  /** Tape speed that is worked at, with `tapeId` for it. */
+  speedCmPerS: z.number().min(1).max(100),
+  /** The other speeds of the job, each with its reference tape. */
+  otherSpeeds: z
+    .array(z.object({ speedCmPerS: z.number().min(1).max(100), tapeId: id }))
+    .max(10)
+    .optional(),
+  complaint: text,
+  notes: text.default(""),
+  /** Speed is set right on the side that plays, instead of sharing the error between the sides. */
+  oneSideOnly: z.boolean().optional(),
+  /** Stations that this job goes without. */
+  leftOut: z.array(station).optional(),
+  /** The tapes that it is set to record on. */
+  blankTapes: z.array(blankTapeSchema).max(10).optional(),
+  /** What was gauged at the guides and heads, oldest first. */
+  pathLog: z.array(pathEntrySchema).max(200).optional(),
+  /** Checklist lines that are done, by station. */
+  done: z.record(station, z.array(z.string().max(200))).default({}),
+  /** Work after this station waits for something to arrive. */
+  waiting: z
+    .object({ for: z.string().min(1).max(200), until: z.iso.date(), after: station })
+    .nullable()
+    .default(null),
+  finishedAt: time.nullable().default(null),
+  createdAt: time,
+  updatedAt: time,
+});
+export type Job = z.infer<typeof jobSchema>;

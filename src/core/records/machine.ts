@@ -1,0 +1,65 @@
+import { z } from "zod";
+import { machinePartsSchema } from "@/core/workshop/machine-part";
+import { TOLERANCE_CLASSES, type ToleranceClass } from "@/core/standards/tolerance-classes";
+import { CHANNELS, HEADS, SIDES, id, name, station, text } from "./fields";
+
+export const adjusterSchema = z.object({
+  id,
+  name,
+  /** Where it sits and what to turn it with. */
+  where: text.default(""),
+  /** The station that it is turned or done at. */
+  sets: station,
+  /** A screw or trimmer is turned; work is done once (a belt changed, a capstan cleaned). */
+  kind: z.enum(["turn", "work"]),
+  /** The channel it acts on; both when left out. */
+  channel: z.enum(CHANNELS).optional(),
+  /** The direction it acts on; both when left out. */
+  side: z.enum(SIDES).optional(),
+  /** The head whose azimuth it sets; the playback head when left out. */
+  head: z.enum(HEADS).optional(),
+  /** Tape speeds it acts at; every one when left out. */
+  speedsCmPerS: z.array(z.number().min(1).max(100)).optional(),
+});
+export type Adjuster = z.infer<typeof adjusterSchema>;
+
+export const FLUTTER_METERS = ["peak", "twoSigma", "rms", "average"] as const;
+export const flutterMeterSchema = z.enum(FLUTTER_METERS);
+export type FlutterMeter = z.infer<typeof flutterMeterSchema>;
+
+export const machineSchema = z.object({
+  id,
+  name,
+  description: text.default(""),
+  speedsCmPerS: z.array(z.number().min(1).max(100)).min(1, "Give at least one speed."),
+  toleranceClass: z.enum(Object.keys(TOLERANCE_CLASSES) as [ToleranceClass, ...ToleranceClass[]]),
+  /** Limits of this very machine, where they differ from its class, by the names that the stations give them. */
+  limits: z.record(z.string().min(1).max(40), z.number().positive().max(360)).default({}),
+  /** The weighted meter that the machine's flutter limit is written in. */
+  flutterMeter: flutterMeterSchema.default("peak"),
+  adjusters: z.array(adjusterSchema).default([]),
+  /** Rotating parts, for naming where flutter comes from. */
+  parts: machinePartsSchema.default([]),
+  channels: z.union([z.literal(1), z.literal(2)]).default(2),
+  /** Output level that the machine is to have where its tape has this fluxivity. */
+  operatingLevel: z
+    .object({
+      fluxivityNwbPerM: z.number().positive().max(2000),
+      method: z.enum(["ansi", "din"]),
+      outputDbu: z.number().min(-60).max(40),
+    })
+    .nullable()
+    .default(null),
+  /** It has a playback head behind its record head, so that a recording can be heard off the tape while it is made. */
+  monitorsTape: z.boolean().optional(),
+  /** Two capstans hold the tape between them: azimuth wanders less. */
+  dualCapstan: z.boolean().optional(),
+  /** Inductance of the playback head, for what a capacitor across it does. */
+  headInductanceMh: z.number().positive().max(10_000).optional(),
+  /** Of the pair of a stereo head. */
+  tracks: z
+    .object({ widthMm: z.number().positive().max(30), spacingMm: z.number().min(0).max(30) })
+    .nullable()
+    .default(null),
+});
+export type Machine = z.infer<typeof machineSchema>;

@@ -1,0 +1,372 @@
+import { SeededRandom } from "@/core/dsp/seeded-random";
+import { azimuthDelay } from "./playback-gain";
+import { PlaybackFilter } from "./playback-filter";
+import { PlaybackSide } from "./playback-side";
+import { endlessTone, type Tape, type TapeSide } from "./tape";
+import { TapeRecorder } from "./tape-recorder";
+import { Transport } from "./transport";
+import { repaired } from "./practice-repairs";
+import type { TransportParameters } from "./transport-parameters";
+import { Trimmer } from "./trimmer";
+
+export interface PracticeDeckOptions {
+  parameters: TransportParameters;
+  sampleRateHz: number;
+  seed?: number;
+  /** The tape that is in the machine; stopped at its start. */
+  tape?: Tape;
+  /** Instead of a tape: a tone without an end at this frequency, playing at once. */
+  toneHz?: number;
+}
+
+export const DECK_KEYS = ["play", "reverse", "stop", "wind", "rewind", "record"] as const;
+export type DeckKey = (typeof DECK_KEYS)[number];
+
+export interface DeckStatus {
+  key: DeckKey;
+  tapeId: string;
+  /** Side that faces the heads: 0 is A. */
+  side: 0 | 1;
+  /** Seconds of tape at its own speed that have passed the heads on this side. */
+  positionSeconds: number;
+  lengthSeconds: number;
+  /** What it gives out while it records, three heads only. */
+  monitor: "source" | "tape";
+  /** Turns of the take-up reel since the counter was last set to nought. */
+  counter: number;
+}
+
+/** The next block of what is to be recorded, full scale = ±1. */
+export type RecordInput = (frames: number) => [Float64Array, Float64Array];
+
+/** Winding passes so many times the tape of playing. */
+const WIND_SPEED = 40;
+const BLOCK = 1024;
+/** The line stages before the tape are quieter than its playback by so much. */
+const SOURCE_NOISE_DB = -20;
+
+/**
+ * A practice machine with a tape in it: keys, transport, head and amplifier of both channels, noise and hum. The
+ * same seed, keys and turns give the same sound. While recording, a two-head machine gives out what goes in; a
+ * three-head machine gives out the tape.
+ */
+export class PracticeDeck {
+  readonly transport: Transport;
+  private tape: Tape;
+  private key: DeckKey = "stop";
+  private side: 0 | 1 = 0;
+  /** Seconds of tape on the left of the heads, as side A counts. */
+  private place = 0;
+  private counterZero = 0;
+  /** What can be turned on the playback side. */
+  readonly playback: PlaybackSide;
+  private filters: [PlaybackFilter, PlaybackFilter];
+  /** What each filter was made for. */
+  private tuned: [string, string] = ["", ""];
+  private recorder: TapeRecorder | null = null;
+  private input: RecordInput | null = null;
+  /** What a machine with three heads gives out while it records. */
+  monitor: "source" | "tape" = "tape";
+  private readonly random: SeededRandom;
+  private readonly recordLevelTrimmers: readonly [Trimmer, Trimmer];
+  /** What goes in, while the monitor gives that. */
+  private source: [Float64Array, Float64Array] | null = null;
+  private humPhase = 0;
+
+  private readonly options: PracticeDeckOptions;
+
+  constructor(options: PracticeDeckOptions) {
+    const p = { ...options.parameters };
+    const { sampleRateHz, seed = 1, tape, toneHz = 3150 } = options;
+    this.options = { ...options, parameters: p };
+    this.transport = new Transport(p, sampleRateHz, seed);
+    this.playback = new PlaybackSide(p, seed);
+    const trimmer = () => new Trimmer(p["trimmer.backlashTurns"], p["trimmer.rangeTurns"]);
+    this.recordLevelTrimmers = [trimmer(), trimmer()];
+    this.random = new SeededRandom(seed + 0x5eed);
+    this.tape =
+      tape ?? endlessTone(toneHz, p.speedCmPerS, p["playback.t1Microseconds"], p["playback.t2Microseconds"]);
+    this.filters = this.newFilters();
+    if (!tape) {
+      this.place = 1;
+      this.key = "play";
+    }
+  }
+
+  /** Everything that turns, in the order of `practice-slots`. */
+  get trimmers(): readonly Trimmer[] {
+    const { azimuthScrews, levelTrimmers, equaliserTrimmers } = this.playback;
+    return [
+      ...this.transport.trimmers,
+      ...azimuthScrews,
+      ...levelTrimmers,
+      ...equaliserTrimmers,
+      ...this.recordLevelTrimmers,
+    ];
+  }
+
+  /** Does work that mends what is wrong with the head; other work changes nothing. */
+  repair(work: string): void {
+    const { parameters } = this.options;
+    Object.assign(parameters, repaired(work, parameters));
+  }
+
+  get status(): DeckStatus {
+    const { key, side } = this;
+    const { id: tapeId, seconds: lengthSeconds } = this.tape;
+    const positionSeconds = this.along(this.place);
+    const counter = this.turns() - this.counterZero;
+    return { key, tapeId, side, positionSeconds, lengthSeconds, counter, monitor: this.monitor };
+  }
+
+  load(tape: Tape): void {
+    this.press("stop");
+    this.tape = tape;
+    this.filters = this.newFilters();
+    this.side = 0;
+    this.place = 0;
+    this.resetCounter();
+  }
+
+  /** Takes the tape out and puts it in with the other side to the heads. */
+  turnSide(): void {
+    this.press("stop");
+    this.side = this.side === 0 ? 1 : 0;
+  }
+
+  resetCounter(): void {
+    this.counterZero = this.turns();
+  }
+
+  /** What is recorded when record is pressed; null records silence. */
+  setInput(input: RecordInput | null): void {
+    this.input = input;
+  }
+
+  /** Presses a key. Reverse is for machines that have it, and plays the side that faces away. */
+  press(key: DeckKey): void {
+    if (key === "reverse" && !this.options.parameters["deck.autoReverse"]) return;
+    this.recorder?.stop();
+    this.recorder = null;
+    const runs = key === "play" || key === "reverse" || key === "record";
+    if (runs) {
+      const reverse = key === "reverse";
+      this.transport.way = { reverse, sideB: (this.side === 1) !== reverse };
+      this.transport.tapeMm = 1000 * this.metres(this.along(this.place));
+      this.transport.start();
+    }
+    if (key === "record") {
+      this.recorder = new TapeRecorder(this.tape.sides[this.side], (channel) => this.recordGain(channel));
+    }
+    this.key = key;
+  }
+
+  /** The next `frames` samples of left and right, full scale = ±1. */
+  render(frames: number): [Float64Array, Float64Array] {
+    const left = new Float64Array(frames);
+    const right = new Float64Array(frames);
+    for (let at = 0; at < frames; at += BLOCK) {
+      const count = Math.min(BLOCK, frames - at);
+      const [l, r] = this.renderBlock(count);
+      left.set(l, at);
+      right.set(r, at);
+    }
+    return [left, right];
+  }
+
+  /** From what goes in to the flux, with the trimmer as it stands. */
+  private recordGain(channel: 0 | 1): number {
+    const p = this.options.parameters;
+    const own =
+      channel === 0 ? p["record.leftDb"] - p["output.leftDb"] : p["record.rightDb"] - p["output.rightDb"];
+    const turned = this.recordLevelTrimmers[channel].spindleTurns * p["record.levelDbPerTurn"];
+    return 10 ** ((own + turned) / 20);
+  }
+
+  private renderBlock(frames: number): [Float64Array, Float64Array] {
+    const { parameters: p, sampleRateHz } = this.options;
+    let left: Float64Array = new Float64Array(frames);
+    let right: Float64Array = new Float64Array(frames);
+    const gain = (db: number) => 10 ** (db / 20);
+    const [leftGain, rightGain] = ([0, 1] as const).map((c) =>
+      gain(p[c === 0 ? "output.leftDb" : "output.rightDb"] + this.playback.gainDb(c)),
+    );
+    if (this.key === "stop" || this.key === "wind" || this.key === "rewind") {
+      this.wind(frames / sampleRateHz);
+      this.transport.rest(frames / sampleRateHz);
+    } else {
+      const places = this.move(frames);
+      this.source = null;
+      if (this.key === "record") [left, right] = this.record(places);
+      else this.read(places, left, right);
+    }
+    this.retune();
+    left = this.filters[0].push(left);
+    right = this.filters[1].push(right);
+
+    const [noise, hum] = [gain(p["noise.db"]), gain(p["hum.db"])];
+    const humStep = (2 * Math.PI * p["hum.frequencyHz"]) / sampleRateHz;
+    for (let i = 0; i < frames; i++) {
+      this.humPhase = (this.humPhase + humStep) % (2 * Math.PI);
+      const mains = hum * Math.sin(this.humPhase);
+      left[i] = leftGain * left[i] + mains + noise * this.random.normal();
+      right[i] = rightGain * right[i] + mains + noise * this.random.normal();
+    }
+    return this.source && this.key === "record" ? this.monitored(this.source, left, right) : [left, right];
+  }
+
+  /** What goes in comes out, beside the machine's own noise and hum; the playback side has no part in it. */
+  private monitored(
+    source: [Float64Array, Float64Array],
+    left: Float64Array,
+    right: Float64Array,
+  ): [Float64Array, Float64Array] {
+    const beside = 10 ** (SOURCE_NOISE_DB / 20);
+    return [source[0].map((v, i) => v + beside * left[i]), source[1].map((v, i) => v + beside * right[i])];
+  }
+
+  /** Moves the tape sample by sample, and gives the place on the side that is played for each. */
+  private move(frames: number): Float64Array {
+    const { parameters: p, sampleRateHz } = this.options;
+    // the tape's own seconds pass faster on a machine that runs it at a higher speed
+    const step = p.speedCmPerS / this.tape.speedCmPerS / sampleRateHz;
+    const way = this.forwards ? 1 : -1;
+    const places = new Float64Array(frames);
+    for (let i = 0; i < frames; i++) {
+      this.place += way * step * this.transport.next();
+      places[i] =
+        this.key === "reverse" ? this.tape.seconds - this.along(this.place) : this.along(this.place);
+    }
+    if (this.place < 0 || this.place > this.tape.seconds) this.press("stop");
+    return places;
+  }
+
+  private read(places: Float64Array, left: Float64Array, right: Float64Array): void {
+    const side = this.tape.sides[this.playedSide];
+    const ratio = this.options.parameters.speedCmPerS / this.tape.speedCmPerS;
+    const reverse = this.key === "reverse";
+    const delay = () => azimuthDelay(this.options.parameters, this.playback.wovenArcMinutes(reverse)) * ratio;
+    const from = delay();
+    this.playback.pass(places.length / this.options.sampleRateHz);
+    readInto(side, 0, places, 0, 0, left);
+    readInto(side, 1, places, from, delay(), right);
+  }
+
+  private record(places: Float64Array): [Float64Array, Float64Array] {
+    const p = this.options.parameters;
+    const frames = places.length;
+    const silence: [Float64Array, Float64Array] = [new Float64Array(frames), new Float64Array(frames)];
+    const [inLeft, inRight] = this.input?.(frames) ?? silence;
+    this.recorder?.push(inLeft, inRight, places);
+    if (p["deck.heads"] < 3 || this.monitor === "source") {
+      this.source = [inLeft, inRight];
+      return silence;
+    }
+    const behind = p["deck.headDistanceMm"] / (10 * this.tape.speedCmPerS);
+    const [left, right] = silence;
+    this.read(
+      places.map((place) => place - behind),
+      left,
+      right,
+    );
+    return [left, right];
+  }
+
+  private wind(seconds: number): void {
+    if (this.key === "stop") return;
+    const onwards = (this.key === "wind") === (this.side === 0);
+    this.place += (onwards ? 1 : -1) * WIND_SPEED * seconds;
+    const held = Math.max(0, Math.min(this.tape.seconds, this.place));
+    if (held !== this.place) this.key = "stop";
+    this.place = held;
+  }
+
+  /** Whether side A's own order runs forwards past the heads. */
+  private get forwards(): boolean {
+    return (this.side === 0) !== (this.key === "reverse");
+  }
+
+  private get playedSide(): 0 | 1 {
+    return this.key === "reverse" ? (this.side === 0 ? 1 : 0) : this.side;
+  }
+
+  /** Seconds from the start of the side that faces the heads. */
+  private along(place: number): number {
+    return this.side === 0 ? place : this.tape.seconds - place;
+  }
+
+  private metres(seconds: number): number {
+    return (seconds * this.tape.speedCmPerS) / 100;
+  }
+
+  private turns(): number {
+    const p = this.options.parameters;
+    const hub = p["reel.hubRadiusMm"];
+    const thickness = p["tape.thicknessMicrometres"] / 1000;
+    const area = (thickness * 1000 * this.metres(this.along(this.place))) / Math.PI;
+    return (Math.sqrt(hub * hub + area) - hub) / thickness;
+  }
+
+  private newFilters(): [PlaybackFilter, PlaybackFilter] {
+    const make = (c: 0 | 1) => {
+      const settings = this.settingsOf(c);
+      this.tuned[c] = keyOf(settings);
+      return new PlaybackFilter(settings, this.tape, this.options.sampleRateHz);
+    };
+    const filters: [PlaybackFilter, PlaybackFilter] = [make(0), make(1)];
+    this.matchDelays(filters);
+    return filters;
+  }
+
+  /** Gives the filters what was turned since the last block. */
+  private retune(): void {
+    this.filters.forEach((filter, c) => {
+      const settings = this.settingsOf(c as 0 | 1);
+      if (keyOf(settings) === this.tuned[c]) return;
+      this.tuned[c] = keyOf(settings);
+      filter.retune(settings);
+    });
+    this.matchDelays(this.filters);
+  }
+
+  /** A filter in one channel alone would make that channel later than the other. */
+  private matchDelays(filters: [PlaybackFilter, PlaybackFilter]): void {
+    if (filters[0].delays === filters[1].delays) return;
+    filters.forEach((filter, c) => {
+      if (!filter.delays) filter.retune(this.settingsOf(c as 0 | 1), true);
+    });
+  }
+
+  /** The parameters of a channel with its screws and trimmers as they stand. */
+  private settingsOf(channel: 0 | 1): TransportParameters {
+    return {
+      ...this.options.parameters,
+      "head.azimuthArcMinutes": this.playback.tiltArcMinutes(this.key === "reverse"),
+      "playback.t2Microseconds": this.playback.t2Microseconds(channel),
+    };
+  }
+}
+
+const RETUNED = [
+  "head.azimuthArcMinutes",
+  "playback.t2Microseconds",
+  "head.spacingMicrometres",
+  "head.gapMicrometres",
+  "head.resonanceHz",
+] as const;
+
+const keyOf = (settings: TransportParameters): string =>
+  RETUNED.map((name) => settings[name].toFixed(2)).join(" ");
+
+/** Reads a track so many seconds late, the lateness going evenly from one value to the other. */
+function readInto(
+  side: TapeSide,
+  track: 0 | 1,
+  places: Float64Array,
+  laterFrom: number,
+  laterTo: number,
+  out: Float64Array,
+): void {
+  const step = (laterTo - laterFrom) / places.length;
+  for (let i = 0; i < places.length; i++) out[i] = side.read(track, places[i] - laterFrom - i * step);
+}

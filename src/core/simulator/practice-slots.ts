@@ -1,0 +1,26 @@
+/** How many slots a practice machine has: two for speed, then azimuth, level, equaliser and record level, two each. */
+export const PRACTICE_SLOTS = 10;
+
+const FIRST_SLOT = { speed: 0, azimuth: 2, level: 4, response: 6, "record-level": 8 } as const;
+
+/** What of an adjuster says which slot it is. */
+export interface SlotAdjuster {
+  id: string;
+  sets: string;
+  kind: "turn" | "work";
+  channel?: "left" | "right";
+  side?: "A" | "B";
+}
+
+/**
+ * The slot of a practice machine that an adjuster stands for: the second of its pair for the right channel or the other
+ * direction, and for a second adjuster of the speed. Null when it has none.
+ */
+export function slotOf<T extends SlotAdjuster>(adjuster: T | undefined, all: readonly T[]): number | null {
+  if (!adjuster || adjuster.kind !== "turn" || !(adjuster.sets in FIRST_SLOT)) return null;
+  const sets = adjuster.sets as keyof typeof FIRST_SLOT;
+  const alike = all.filter((one) => one.kind === "turn" && one.sets === sets);
+  const place = alike.findIndex(({ id }) => id === adjuster.id);
+  const second = sets === "speed" ? place : Number(adjuster.channel === "right" || adjuster.side === "B");
+  return second > 1 ? null : FIRST_SLOT[sets] + second;
+}

@@ -1,0 +1,113 @@
+import { guidanceScale, shows, taught, type TurnedBy } from "@/core/guidance/taught";
+import { adviseTurn, type LearnedTurn } from "@/core/guidance/turn-guidance";
+import { headline, reason } from "@/core/guidance/turn-words";
+import { inForce } from "@/core/records/job-records";
+import type { Adjuster, Machine } from "@/core/records/machine";
+import type { Reading } from "@/core/records/reading";
+import { actingAdjusters } from "./acting-adjusters";
+import type { Advised, ToSet } from "./advised";
+import type { OnTheBench } from "./on-the-bench";
+import type { MeasuringStation } from "./station";
+
+/** Within this share of the limit there is nothing more to gain by turning. */
+const GOOD_ENOUGH_SHARE = 0.2;
+const SMALLEST_GOOD_ENOUGH = { "°": 3, dB: 0.12, "%": 0.04, "′": 0.1, dBFS: 0.1 };
+
+/** How a station whose adjusters each bring one number to nought is set. */
+export interface ByNumber<Q extends string> {
+  station: Pick<MeasuringStation<string, Q>, "id" | "apartBy" | "quantities">;
+  /** What its adjusters are set by, as far as that is known now. */
+  quantity: Q;
+  /** What the adjusters of both channels move. */
+  ofBothChannels?: boolean;
+  /** The limit of what is set by; a usual one where the machine has none. */
+  limit: number;
+  /** The number of an adjuster as it stands now; null before it was heard. */
+  live(adjuster: Adjuster): Omit<ToSet, "quantity"> | null;
+  /** Within this there is nothing more to gain by turning; a share of the limit when left out. */
+  goodEnough?: number;
+  /** So restless a number is not chased any farther. */
+  restless?(toSet: ToSet): number;
+  /** What to play before there is a number. */
+  hearFirst: string;
+  /** Why nothing may be turned by the number at present; null when it may. */
+  held?: { headline: string; reason: string } | null;
+}
+
+/** Which adjuster of such a station to turn and how far. */
+export function adviseByNumber<Q extends string>(
+  bench: OnTheBench,
+  by: ByNumber<Q>,
+  chosenId: string | null,
+): Advised {
+  const { station, quantity, limit } = by;
+  const { unit, decimals, name } = station.quantities[quantity];
+  const adjusters = actingAdjusters(station, bench);
+  const numbers = adjusters.map((adjuster) => ({ adjuster, toSet: standing(bench, by, adjuster) }));
+  // without a choice: what is farthest off
+  const farthest = numbers
+    .toSorted((a, b) => Math.abs(b.toSet.value ?? 0) - Math.abs(a.toSet.value ?? 0))
+    .at(0);
+  const at = numbers.find(({ adjuster }) => adjuster.id === chosenId) ?? farthest;
+  const toSet = at?.toSet ?? { quantity, value: null, uncertainty: 0, settled: true };
+  const said = { adjusters, adjuster: at?.adjuster, toSet, target: 0, readElsewhere: null, peak: null };
+  if (!at || toSet.value === null)
+    return { ...said, advice: { kind: "wait" }, headline: "play the tape", reason: by.hearFirst };
+  if (by.held) return { ...said, advice: { kind: "unclear" }, ...by.held };
+  const turnedBy: TurnedBy = { quantity, unit, ofBothChannels: by.ofBothChannels ?? false };
+  const scale = guidanceScale(unit);
+  const goodEnough =
+    by.goodEnough ??
+    Math.max(SMALLEST_GOOD_ENOUGH[unit], GOOD_ENOUGH_SHARE * limit, by.restless?.(toSet) ?? 0);
+  const { here } = bench;
+  const advice = adviseTurn(
+    taught({ ...here, readings: ofThisSetting(bench, station) }, at.adjuster, turnedBy),
+    {
+      value: toSet.value / scale,
+      uncertainty: toSet.uncertainty / scale,
+      limit: limit / scale,
+      goodEnough: goodEnough / scale,
+    },
+    toSet.settled,
+    taughtBefore(bench, at.adjuster, turnedBy),
+  );
+  const words = { name: name.toLowerCase(), unit, scale, decimals: unit === "°" ? 0 : decimals };
+  return { ...said, advice, headline: headline(advice), reason: reason(advice, words) };
+}
+
+/** The number of an adjuster as it stands now, or as it was logged last. */
+function standing<Q extends string>(
+  bench: OnTheBench,
+  { quantity, live, station }: ByNumber<Q>,
+  adjuster: Adjuster,
+): ToSet {
+  const now = live(adjuster);
+  if (now) return { quantity, ...now };
+  const last = inForce(ofThisSetting(bench, station))
+    .filter((r) => r.quantity === quantity)
+    .findLast(shows(adjuster));
+  return { quantity, value: last?.value ?? null, uncertainty: last?.uncertainty ?? 0, settled: true };
+}
+
+/** The readings that were taken on the blank tape that is recorded on, where a station is kept apart by it. */
+function ofThisSetting(
+  { here, circumstances }: OnTheBench,
+  { apartBy }: Pick<MeasuringStation, "apartBy">,
+): Reading[] {
+  return apartBy.includes("recordingOn")
+    ? here.readings.filter(({ context }) => context.recordingOn === circumstances.recordingOn)
+    : here.readings;
+}
+
+/** What the latest earlier job that turned an adjuster has taught of it. */
+function taughtBefore(
+  { prior, here: { machine } }: { prior: OnTheBench["prior"]; here: { machine: Machine } },
+  adjuster: Adjuster,
+  by: TurnedBy,
+): LearnedTurn[] {
+  for (const records of prior) {
+    const turns = taught({ ...records, machine }, adjuster, by);
+    if (turns.length > 0) return turns;
+  }
+  return [];
+}

@@ -1,0 +1,42 @@
+import type { FlutterResult } from "@/core/measure/flutter";
+import type { PlaybackNow } from "@/core/playback/playback-now";
+import type { FullScale } from "@/core/playback/playback-level";
+import type { SourceAndTape } from "@/core/playback/source-and-tape";
+import type { Reading } from "@/core/records/reading";
+
+/** A mean speed as it stands. */
+export interface HeardSpeed {
+  channel: string;
+  errorPercent: number;
+  uncertaintyPercent: number;
+  seconds: number;
+  settled: boolean;
+  /** It has been moving one way all the time it was heard. */
+  creeps: boolean;
+  /** How it stood before it began to move, since the last turn that was told; null when it has not moved. */
+  before: { errorPercent: number; uncertaintyPercent: number } | null;
+}
+
+export interface HeardFlutter extends FlutterResult {
+  channel: string;
+  settled: boolean;
+}
+
+/** What a source has given so far, whatever it is. */
+export interface Heard {
+  source: Reading["source"];
+  /** Frequency that the tone was compared with; null for the one of the job's tape. */
+  nominalHz: number | null;
+  /** ± percent of the clock that sampled it; undefined for an uncalibrated sound card. */
+  clockPercent?: number;
+  /** Level in dBu of a full-scale sine; null where it is not known. */
+  fullScale: FullScale | null;
+  speed: HeardSpeed | null;
+  flutter: HeardFlutter | null;
+  /** The tones of the tape; null before any, and of files without. */
+  playback: PlaybackNow | null;
+  /** What went into a recorder and what came back; null where that is not asked for. */
+  comparison: SourceAndTape | null;
+  /** Why there is no number, or what is doubtful. */
+  problems: string[];
+}

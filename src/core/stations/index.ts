@@ -1,0 +1,31 @@
+import { azimuth } from "./azimuth";
+import { clean } from "./clean";
+import { flutter } from "./flutter";
+import { intake } from "./intake";
+import { level } from "./level";
+import { path } from "./path";
+import { recordLevel } from "./record-level";
+import { response } from "./response";
+import { service } from "./service";
+import { sheet } from "./sheet";
+import { speed } from "./speed";
+
+/** Every station, in working order. */
+export const STATIONS = [
+  intake,
+  service,
+  path,
+  clean,
+  speed,
+  flutter,
+  azimuth,
+  level,
+  response,
+  recordLevel,
+  sheet,
+] as const;
+
+type Registered = (typeof STATIONS)[number];
+export type StationId = Registered["id"];
+export type MeasuringStationId = Extract<Registered, { kind: "measure" }>["id"];
+export type ChecklistStationId = Extract<Registered, { kind: "checklist" }>["id"];

@@ -1,0 +1,128 @@
+import { levelTone, type ChannelLevel, type PlaybackLevel } from "@/core/playback/playback-level";
+import type { PlaybackNumbers } from "@/core/playback/playback-numbers";
+import type { Adjuster, Machine } from "@/core/records/machine";
+import type { Reading } from "@/core/records/reading";
+import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
+import { adviseByNumber } from "./advise-by-number";
+import { MAINS } from "./cautions";
+import { ownChannel, shiftedBack } from "./channels";
+import { readingsOfMoment, type LogContext } from "./log-context";
+import type { MeasuringStation } from "./station";
+import { nothingToLog } from "./station-readings";
+
+const quantities = {
+  "level.error": { name: "Playback level error", unit: "dB", decimals: 2, signed: true },
+  "level.balance": { name: "Channel balance", unit: "dB", decimals: 2, signed: true },
+  "level.meter": { name: "Error of the machine's meter", unit: "dB", decimals: 2, signed: true },
+} as const;
+
+const USUAL_LIMIT_DB = 1;
+const METHOD = "level of the reference fluxivity band, corrections taken away";
+const METER_METHOD = "the machine's meter re its 0, less the measured level error";
+
+export const levelLimit = ({ limits, toleranceClass }: Machine): number | null =>
+  limits.balanceDb ?? TOLERANCE_CLASSES[toleranceClass].balanceDb;
+
+/** Level of each channel and their balance. */
+export const levelReadings = (
+  { channels, balanceDb, balanceUncertaintyDb, frequencyHz }: PlaybackLevel,
+  seconds: number,
+  context: LogContext,
+): Reading[] =>
+  readingsOfMoment(level, { ...context, nominalHz: frequencyHz }, { seconds, method: METHOD }, [
+    ...channels.map(
+      ({ channel, errorDb, uncertaintyDb }) =>
+        errorDb !== null && {
+          quantity: "level.error" as const,
+          value: errorDb,
+          uncertainty: uncertaintyDb,
+          channel: channels.length === 1 ? "both" : channel,
+        },
+    ),
+    balanceDb !== null && { quantity: "level.balance", value: balanceDb, uncertainty: balanceUncertaintyDb },
+  ]);
+
+/** What the machine's own meter shows, dB re its 0, less what is measured. */
+export const meterReadings = (
+  meter: { channel: string; errorDb: number; uncertaintyDb: number },
+  context: LogContext,
+): Reading[] =>
+  readingsOfMoment(level, { ...context, channel: meter.channel }, { seconds: 0, method: METER_METHOD }, [
+    { quantity: "level.meter", value: meter.errorDb, uncertainty: meter.uncertaintyDb },
+  ]);
+
+type Heard = NonNullable<PlaybackNumbers["level"]>;
+
+function standing({ now }: PlaybackNumbers, { tone, numbers }: Heard, adjuster: Adjuster) {
+  const own: ChannelLevel | undefined = ownChannel(numbers.channels, adjuster.channel);
+  const value = own?.errorDb ?? numbers.balanceDb;
+  if (!own || value === null) return null;
+  const settled = tone.fresh && (now.playing?.index !== tone.index || now.playing.settled);
+  const uncertainty = own.errorDb === null ? numbers.balanceUncertaintyDb : own.uncertaintyDb;
+  return { value, uncertainty, settled };
+}
+
+export const level: MeasuringStation<"level", keyof typeof quantities> = {
+  id: "level",
+  kind: "measure",
+  name: "Level",
+  group: "playback",
+  onRoute: () => true,
+  quantities,
+  deciding: ({ channels }) => (channels === 1 ? ["level.error"] : ["level.error", "level.balance"]),
+  limitOf: (machine, quantity) => (quantity === "level.meter" ? null : levelLimit(machine)),
+  ownLimits: [{ key: "balanceDb", label: "Own level limit ±, dB", most: 20 }],
+  corridorOf: () => null,
+  apartBy: ["speed", "side", "channel"],
+  circumstances: ["side"],
+  adjusters: [{ kind: "turn", says: "turned, sets playback level", actsOn: ["channel", "side"] }],
+  hears: { what: "reference tape", flutter: false, role: "level" },
+  tapeLacks: ({ tape }) => {
+    const tones = tape.bands.filter(({ kind }) => kind === "tone").map((band) => ({ band }));
+    if (levelTone(tones, tape) === null) return "has no tone to read a level from";
+    return tape.fluxivityNwbPerM === undefined
+      ? "has no reference fluxivity written down: only the balance can be judged"
+      : null;
+  },
+  upsets: ["level", "response"],
+  readings: ({ numbers }) => {
+    const heard = numbers?.level;
+    if (!heard) return nothingToLog("The reference fluxivity band was not heard yet: play it.");
+    const { tone } = heard;
+    const { playing } = numbers.now;
+    const readings = (context: LogContext) => levelReadings(heard.numbers, tone.pair.seconds, context);
+    return {
+      toLog: (context) =>
+        tone.fresh
+          ? readings(context)
+          : "Something was turned since: play the reference fluxivity band again.",
+      afterTurn: (context) => (tone.fresh ? readings(context) : null),
+      beforeTurn: (context) => {
+        const before = playing?.index === tone.index ? playing.before : null;
+        if (!before || !playing) return tone.fresh ? readings(context) : null;
+        return shiftedBack(readings(context), playing.levelsDbfs, before.levelsDbfs);
+      },
+    };
+  },
+  advise: (bench, chosen) => {
+    const { numbers } = bench;
+    const heard = numbers?.level ?? null;
+    const known = heard?.numbers.channels.every(({ errorDb }) => errorDb !== null) ?? true;
+    return adviseByNumber(
+      bench,
+      {
+        station: level,
+        quantity: known ? "level.error" : "level.balance",
+        ofBothChannels: !known,
+        limit: levelLimit(bench.here.machine) ?? USUAL_LIMIT_DB,
+        live: (adjuster) => (numbers && heard ? standing(numbers, heard, adjuster) : null),
+        hearFirst: "The reference fluxivity band comes first.",
+      },
+      chosen,
+    );
+  },
+  nothingToTurn: "This machine has no playback level trimmer written down.",
+  setUp: ["Play the reference fluxivity band. Output level controls at their mark."],
+  checks: [],
+  caution: MAINS,
+};

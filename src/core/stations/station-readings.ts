@@ -1,0 +1,19 @@
+import type { Reading } from "@/core/records/reading";
+import type { LogContext } from "./log-context";
+
+/** What a station gives the logbook to write. */
+export interface StationReadings {
+  /** What is logged when somebody asks, or a sentence why nothing can be. */
+  toLog(context: LogContext): Reading[] | string;
+  /** What shows the last turn, once that has settled; null before, and where turns teach nothing. */
+  afterTurn(context: LogContext): Reading[] | null;
+  /** What stood before somebody began to turn just now; null when that is not known. */
+  beforeTurn(context: LogContext): Reading[] | null;
+}
+
+/** A station where nothing was heard yet. */
+export const nothingToLog = (why: string): StationReadings => ({
+  toLog: () => why,
+  afterTurn: () => null,
+  beforeTurn: () => null,
+});

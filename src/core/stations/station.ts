@@ -1,0 +1,110 @@
+import type { Adjuster, Machine } from "@/core/records/machine";
+import type { Circumstances } from "@/core/records/reading";
+import type { Corridor } from "@/core/standards/tolerance-classes";
+import type { Unit } from "@/core/text/units";
+import type { Advised } from "./advised";
+import type { OnTheBench } from "./on-the-bench";
+import type { StationReadings } from "./station-readings";
+
+/** Parts of the route, in working order. */
+export const GROUPS = ["workshop", "transport", "playback", "record", "finish"] as const;
+
+interface AnyStation<Id extends string> {
+  id: Id;
+  name: string;
+  group: (typeof GROUPS)[number];
+  /** Ids of the stations whose readings an adjustment made here puts in doubt. */
+  upsets: readonly string[];
+  /** How to set up. */
+  setUp: readonly string[];
+  /** What has to be ticked. */
+  checks: readonly string[];
+  caution: string | null;
+}
+
+/** A station that is worked through with eyes and hands. */
+export interface ChecklistStation<Id extends string = string> extends AnyStation<Id> {
+  kind: "checklist";
+}
+
+/** Where the work is handed over. */
+export interface SheetStation<Id extends string = string> extends AnyStation<Id> {
+  kind: "sheet";
+}
+
+/** One thing that is measured, logged, judged and printed. */
+export interface Quantity {
+  name: string;
+  unit: Unit;
+  /** Decimals that its readings and its limit are worth. */
+  decimals: number;
+  /** It can be too high and too low: shown with its sign, with a window either way of nought. */
+  signed: boolean;
+  /** What only a turn card or a curve needs means nothing to an owner. */
+  unprinted?: true;
+}
+
+/** A limit that a machine may have of its own, in the words of the machine editor. */
+export interface OwnLimit {
+  key: string;
+  label: string;
+  most: number;
+}
+
+/** What the readings of a station are kept apart by, each with its own as found and as left. */
+export type Dimension = "speed" | "side" | "channel" | "head" | "recordingOn";
+
+/** What is listened for while a station is worked at. */
+export interface Hears {
+  /** The tone for speed, the bands of a reference tape, or a tone that is sent to a recorder and comes back. */
+  what: "speed tone" | "reference tape" | "source and tape";
+  /** All the flutter meters. */
+  flutter: boolean;
+  /** Which of several bands of one frequency is meant; null where tones are not collected. */
+  role: string | null;
+}
+
+/** A kind of adjuster that a machine may have here, in the words of the machine editor. */
+export interface AdjusterUse {
+  kind: Adjuster["kind"];
+  says: string;
+  /** It may belong to one channel, direction or head only. */
+  actsOn: ReadonlyArray<"channel" | "side" | "head">;
+}
+
+/**
+ * A station that measures: everything that makes it one. Whoever needs to know something of a station asks here.
+ * `Id` and `Q` are the names by which its readings are stored.
+ */
+export interface MeasuringStation<
+  Id extends string = string,
+  Q extends string = string,
+> extends AnyStation<Id> {
+  kind: "measure";
+  /** Whether a machine has it at all: one that only plays has nothing to set at the record stations. */
+  onRoute(machine: Machine): boolean;
+  /** A row for everything that it logs. */
+  quantities: Readonly<Record<Q, Quantity>>;
+  /** The quantities whose verdicts decide, first the one that is shown large. */
+  deciding(machine: Machine): readonly [Q, ...Q[]];
+  /** The largest magnitude that passes, in the quantity's unit; null where the machine has no limit for it. */
+  limitOf(machine: Machine, quantity: Q): number | null;
+  ownLimits: readonly OwnLimit[];
+  /** What a curve of it has to stay within; null where it logs no curve. */
+  corridorOf(machine: Machine): Corridor | null;
+  apartBy: readonly Dimension[];
+  /** What is said of the circumstances while it is worked at. */
+  circumstances: ReadonlyArray<keyof Circumstances>;
+  adjusters: readonly AdjusterUse[];
+  hears: Hears;
+  /** What the tape in the machine cannot tell here, to be said after its name; null for a tape that serves. */
+  tapeLacks(bench: Pick<OnTheBench, "tape" | "here">): string | null;
+  /** What it logs, from what was heard so far. */
+  readings(bench: OnTheBench): StationReadings;
+  /** What to turn and how far. */
+  advise(bench: OnTheBench, chosenAdjusterId: string | null): Advised;
+  /** What is said when nobody wrote down what sets it. */
+  nothingToTurn: string;
+}
+
+export type Station = ChecklistStation | MeasuringStation | SheetStation;

@@ -1,0 +1,15 @@
+/** Every unit that a reading can have. */
+export const UNITS = ["%", "°", "dB", "dBFS", "′"] as const;
+export type Unit = (typeof UNITS)[number];
+
+/** As they are said aloud. */
+export const UNIT_WORDS: Record<Unit, string> = {
+  "%": "percent",
+  "°": "degrees",
+  dB: "decibels",
+  dBFS: "decibels re full scale",
+  "′": "arc-minutes",
+};
+
+/** "0.3 %", "15°": degrees and arc-minutes stand close. */
+export const unitAfter = (unit: Unit): string => (unit === "°" || unit === "′" ? unit : `\u2009${unit}`);

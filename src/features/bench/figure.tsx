@@ -1,0 +1,110 @@
+import Box from "@mui/material/Box";
+import { limitFor, quantityOf } from "@/core/alignment/registry";
+import { verdictOf, type Verdict } from "@/core/judging/verdict";
+import { inForce } from "@/core/records/job-records";
+import type { Reading } from "@/core/records/reading";
+import { decimalsFor, fixed } from "@/core/text/number-text";
+import { unitAfter } from "@/core/text/units";
+import { Announcer } from "@/ui/announcer";
+import { Readout } from "@/ui/readout";
+import { Rule } from "@/ui/rule";
+import { VerdictMark } from "@/ui/verdict-mark";
+import type { JobView } from "../job/use-job-records";
+
+interface FigureProps {
+  view: JobView;
+  quantity: string;
+  /** Named after the quantity where there are several of it: "left", "right". */
+  channel?: string;
+  side?: "A" | "B";
+  value: number | null;
+  uncertainty: number;
+  settled: boolean;
+  /** Words under the ends of the ruler. */
+  ends: [string, string];
+  absent: string;
+  /** What else is to be known of the number. */
+  shownAs?: string;
+  /** What it waits for, while it is not settled. */
+  settling?: string;
+  target?: number;
+  /** One of several side by side, or above a picture that needs the room. */
+  size?: "large" | "medium" | "narrow";
+}
+
+/** A live number of a station with its ruler and verdict. */
+export function Figure(props: FigureProps) {
+  const { view, quantity, channel, value, uncertainty, settled, shownAs, target = 0 } = props;
+  const { settling = "settling", size = "medium" } = props;
+  const limit = limitFor(view.machine, quantity);
+  const { unit, signed, decimals, name: quantityName } = quantityOf(quantity);
+  const verdict = value !== null && limit !== null ? verdictOf(value, uncertainty, limit) : null;
+  const name = channel ? `${quantityName} ${channel}` : quantityName;
+  const logged = inForce(view.readings).filter(isOf(props));
+  const range = limit === null ? "" : `${signed ? "±" : ""}${limit}${unitAfter(unit)}`;
+  return (
+    <Box sx={{ minWidth: 0 }}>
+      <Box sx={{ display: "flex", justifyContent: "space-between", alignItems: "baseline", gap: 1 }}>
+        <Box sx={{ fontWeight: 600, color: "text.secondary" }}>
+          {[name, shownAs, value !== null && !settled && settling].filter(Boolean).join(", ")}
+        </Box>
+        <Box sx={{ fontSize: 18, whiteSpace: "nowrap" }}>
+          {verdict && value !== null && limit !== null ? (
+            <VerdictMark
+              verdict={verdict}
+              detail={detail(verdict, Math.abs(value) - limit, range, decimals)}
+            />
+          ) : (
+            <Box component="span" sx={{ color: "text.secondary" }}>
+              {limit === null ? "no limit" : `limit ${range}`}
+            </Box>
+          )}
+        </Box>
+      </Box>
+      <Readout
+        small={size === "medium"}
+        name={name}
+        value={value}
+        uncertainty={uncertainty}
+        unit={unit}
+        decimals={Math.min(decimals, decimalsFor(uncertainty, decimals))}
+        signed={signed}
+        verdict={`${verdict ?? "no limit"}${settled ? "" : ", settling"}`}
+        absent={props.absent}
+      />
+      <Rule
+        narrow={size === "narrow"}
+        unit={unit}
+        target={target}
+        value={value}
+        uncertainty={uncertainty}
+        window={limit === null ? null : { from: signed ? -limit : 0, to: limit }}
+        asFound={logged.find(({ phase }) => phase === "as found")?.value ?? null}
+        lastLogged={logged.at(-1)?.value ?? null}
+        ends={props.ends}
+        oneSided={!signed}
+      />
+      <Announcer words={settled && verdict ? `${name}: ${verdict}` : ""} />
+    </Box>
+  );
+}
+
+function detail(verdict: Verdict, over: number, range: string, decimals: number): string {
+  switch (verdict) {
+    case "fail":
+      return `fail, ${fixed(over, decimals)} outside ${range}`;
+    case "close":
+      return `close to ${range}`;
+    case "pass":
+      return `pass, within ${range}`;
+    case "cannot be told":
+      return `cannot be told: ± wider than ${range}`;
+  }
+}
+
+const isOf =
+  ({ quantity, channel, side }: FigureProps) =>
+  ({ quantity: of, context }: Reading): boolean =>
+    of === quantity &&
+    (channel === undefined || context.channel === channel) &&
+    (side === undefined || context.side === undefined || context.side === side);

@@ -1,0 +1,209 @@
+import type { SoundCardInput } from "@/audio/sound-card";
+import type { TransportView } from "@/core/advice/transport-view";
+import { beforeTurn, heardLive, type LiveSource } from "@/core/live/heard-live";
+import type { ListeningResult } from "@/core/live/live-listening";
+import type { SignalReport } from "@/core/measure/signal-findings";
+import type { WatchTrack } from "@/core/measure/watch-log";
+import { heardFile, type FileMeasurement } from "@/core/recordings/measure-for-bench";
+import type { Calibration } from "@/core/records/input-calibration";
+import type { Reading } from "@/core/records/reading";
+import type { DeckStatus } from "@/core/simulator/practice-deck";
+import type { Heard } from "@/core/stations/heard";
+import type { StripPoint } from "@/ui/strip";
+import type { PracticeState, SlotState } from "@/workers/listener-api";
+
+export type SourceKind = Exclude<Reading["source"]["kind"], "by hand">;
+
+/** How a practice machine stands. */
+export interface PracticeSetUp {
+  conditionId: string;
+  trimmers: SlotState[];
+  /** Where each slot stood when a turn of it was logged last. */
+  loggedTurns: number[];
+  deck: DeckStatus;
+  heads: number;
+  autoReverse: boolean;
+}
+
+/** The input that is heard, with what is known of it. */
+export interface HeardCard extends Omit<SoundCardInput, "port" | "stop"> {
+  calibration: Calibration | null;
+}
+
+/** What the page shows of its source: the newest of everything, and the recent past. */
+export interface ListeningState {
+  /** The session that all of it belongs to; 0 before the first. */
+  session: number;
+  /** Null when nothing is started. */
+  kind: SourceKind | null;
+  /** Something is being opened or measured. */
+  starting: boolean;
+  live: ListeningResult | null;
+  heard: Heard | null;
+  check: SignalReport | null;
+  transport: TransportView | null;
+  watch: WatchTrack | null;
+  watching: boolean;
+  speedStrip: StripPoint[];
+  flutterStrip: StripPoint[];
+  /** When something was turned. */
+  marks: number[];
+  /** How often turns were told to the source: results with fewer were heard before the last. */
+  told: number;
+  /** Of a file that is being measured, from 0 to 1. */
+  progress: number | null;
+  practice: PracticeSetUp | null;
+  card: HeardCard | null;
+  trouble: string | null;
+  /** The sound card was lost and can be started again. */
+  lost: boolean;
+}
+
+export const NOTHING_HEARD: ListeningState = {
+  session: 0,
+  kind: null,
+  starting: false,
+  live: null,
+  heard: null,
+  check: null,
+  transport: null,
+  watch: null,
+  watching: false,
+  speedStrip: [],
+  flutterStrip: [],
+  marks: [],
+  told: 0,
+  progress: null,
+  practice: null,
+  card: null,
+  trouble: null,
+  lost: false,
+};
+
+/** What happens to a session; what is said of an older one is dropped. */
+export type ListeningEvent = { session: number } & (
+  | { kind: "begun"; source: SourceKind }
+  | { kind: "practice started"; practice: PracticeSetUp }
+  | { kind: "card opened"; card: HeardCard }
+  | { kind: "card started"; trouble: string | null }
+  | { kind: "heard"; result: ListeningResult; from: LiveSource; deck?: DeckStatus }
+  | { kind: "parts found"; transport: TransportView; told: number }
+  | { kind: "progress"; share: number }
+  | { kind: "file measured"; file: FileMeasurement }
+  | { kind: "practice changed"; state: PracticeState }
+  | { kind: "turns logged"; loggedTurns: number[] }
+  | { kind: "watch"; on: boolean }
+  | { kind: "tones cleared" }
+  | { kind: "turned" }
+  | { kind: "told"; times: number }
+  /** It went on as long as it could: what was heard stays to be seen. */
+  | { kind: "lost"; why: string }
+  | { kind: "failed"; why: string; canStartAgain: boolean }
+  /** Something that was asked of it could not be done; it runs on. */
+  | { kind: "trouble"; why: string }
+  | { kind: "card is back"; name: string }
+  | { kind: "trouble dismissed" }
+  /** Somebody stopped it: nothing of it is shown any more. */
+  | { kind: "stopped" }
+);
+
+const STRIP_SECONDS = 95;
+
+/** What the page shows after an event. */
+export function listening(state: ListeningState, event: ListeningEvent): ListeningState {
+  if (event.kind === "begun")
+    return event.session > state.session
+      ? { ...NOTHING_HEARD, session: event.session, kind: event.source, starting: true }
+      : state;
+  if (event.session !== state.session) return state;
+  switch (event.kind) {
+    case "practice started":
+      return { ...state, starting: false, practice: event.practice };
+    case "card opened":
+      return { ...state, card: event.card };
+    case "card started":
+      return { ...state, starting: false, trouble: event.trouble };
+    case "heard":
+      return event.result.marks < state.told ? state : withResult(state, event);
+    case "parts found":
+      return event.told < state.told ? state : { ...state, transport: event.transport };
+    case "progress":
+      return { ...state, progress: event.share };
+    case "file measured": {
+      const { file } = event;
+      return {
+        ...state,
+        starting: false,
+        progress: null,
+        heard: heardFile(file),
+        transport: file.transport,
+      };
+    }
+    case "practice changed":
+      return { ...state, practice: state.practice && { ...state.practice, ...event.state } };
+    case "turns logged":
+      return { ...state, practice: state.practice && { ...state.practice, loggedTurns: event.loggedTurns } };
+    case "watch":
+      return { ...state, watching: event.on, watch: event.on ? null : state.watch };
+    case "tones cleared":
+      return { ...state, heard: state.heard && { ...state.heard, playback: null, comparison: null } };
+    case "turned":
+      return {
+        ...state,
+        transport: null,
+        marks: state.live ? [...state.marks, state.live.seconds] : state.marks,
+      };
+    case "told":
+      return { ...state, told: event.times, heard: state.heard && beforeTurn(state.heard) };
+    case "lost":
+      return {
+        ...state,
+        kind: null,
+        starting: false,
+        watching: false,
+        trouble: event.why,
+        lost: true,
+      };
+    case "failed":
+      return {
+        ...NOTHING_HEARD,
+        session: state.session,
+        card: state.card,
+        trouble: event.why,
+        lost: event.canStartAgain,
+      };
+    case "trouble":
+      return { ...state, trouble: event.why };
+    case "card is back":
+      return { ...state, trouble: `${event.name} is back. Start it again; what was logged is kept.` };
+    case "trouble dismissed":
+      return { ...state, trouble: null, lost: false };
+    case "stopped":
+      return { ...NOTHING_HEARD, session: state.session };
+  }
+}
+
+function withResult(
+  state: ListeningState,
+  { result, from, deck }: Extract<ListeningEvent, { kind: "heard" }>,
+): ListeningState {
+  const playback = result.playback ?? state.heard?.playback ?? null;
+  const comparison = result.comparison ?? state.heard?.comparison ?? null;
+  const add = (points: StripPoint[], value: number | undefined) =>
+    value === undefined
+      ? points
+      : [
+          ...points.filter(({ seconds }) => seconds > result.seconds - STRIP_SECONDS),
+          { seconds: result.seconds, value },
+        ];
+  return {
+    ...state,
+    live: result,
+    heard: heardLive(result, from, playback, comparison),
+    check: result.check ?? state.check,
+    watch: result.watch ?? state.watch,
+    speedStrip: add(state.speedStrip, result.speed?.instantPercent),
+    flutterStrip: add(state.flutterStrip, result.flutter?.weighted.peakPercent),
+    practice: deck && state.practice ? { ...state.practice, deck } : state.practice,
+  };
+}

@@ -1,0 +1,63 @@
+import Box from "@mui/material/Box";
+import Paper from "@mui/material/Paper";
+import type { Hears, MeasuringStation } from "@/core/stations/station";
+import { PICTURES } from "./stations";
+import type { PictureProps } from "./stations/picture";
+import type { ListenerState } from "./use-listener";
+
+/** The middle of the bench at a station that measures. */
+export function Middle(props: PictureProps) {
+  const { station, bench } = props;
+  const { Middle: Picture } = pictureOf(station);
+  const lacks = station.tapeLacks(bench);
+  return (
+    <Paper
+      component="section"
+      aria-label={station.name}
+      tabIndex={0}
+      elevation={0}
+      sx={{
+        position: "relative",
+        border: 1,
+        borderColor: "divider",
+        px: 2,
+        py: 1.25,
+        minHeight: 0,
+        display: "flex",
+        flexDirection: "column",
+        justifyContent: station.group === "transport" ? "space-between" : undefined,
+        gap: 1,
+        "& > *": { flexShrink: 0 },
+      }}
+    >
+      {lacks && (
+        <Box sx={{ color: "warning.main", fontWeight: 600 }}>
+          {bench.tape.name} {lacks}. Choose another tape on the left.
+        </Box>
+      )}
+      <Picture {...props} />
+    </Paper>
+  );
+}
+
+export const pictureOf = ({ id }: MeasuringStation) => PICTURES[id as keyof typeof PICTURES];
+
+const PLAY: Record<Hears["what"], string> = {
+  "speed tone": "Waiting for the tone",
+  "reference tape": "Play the tape from its first tone",
+  "source and tape": "Send a tone to the machine and record it",
+};
+
+/** What stands where there is no number yet. */
+export function absence(
+  { kind, progress, live, heard }: ListenerState,
+  { hears }: MeasuringStation,
+  tapeName: string,
+): string {
+  if (progress !== null) return `Measuring the file, ${Math.round(100 * progress)} %`;
+  if (kind === null) return "Start a source below, or drop a recording here";
+  if (kind === "file") return heard?.problems[0] ?? `Nothing of ${tapeName} in this file`;
+  if (!live) return "Listening…";
+  if (hears.what === "speed tone" && heard?.problems[0]) return heard.problems[0];
+  return hears.flutter && heard?.speed ? "Listening; a few seconds more" : PLAY[hears.what];
+}

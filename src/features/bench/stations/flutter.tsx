@@ -1,0 +1,43 @@
+import { verdictOf } from "@/core/judging/verdict";
+import { FLUTTER_SETTLED_SECONDS } from "@/core/measure/live-transport";
+import { flutterLimit, primaryFigure, primaryFlutter } from "@/core/stations/flutter";
+import { THIN_SPACE } from "@/core/text/number-text";
+import { Figure } from "../figure";
+import { FlutterViews } from "../flutter/flutter-views";
+import type { PictureProps, StationPicture } from "./picture";
+
+/** The meter that the machine is judged by, and what lies behind its figure. */
+function Flutter({ view, bench, listener, absent }: PictureProps) {
+  const { machine } = view;
+  const now = bench.heard?.flutter ?? null;
+  const figure = now && primaryFigure(now, machine);
+  const limit = flutterLimit(machine);
+  const failing =
+    figure !== null && limit !== null && verdictOf(figure.value, figure.uncertainty, limit) === "fail";
+  return (
+    <>
+      <Figure
+        view={view}
+        quantity={primaryFlutter(machine.flutterMeter)}
+        value={figure?.value ?? null}
+        uncertainty={figure?.uncertainty ?? 0}
+        settled={now?.settled ?? false}
+        shownAs={now?.channel === "both" ? "both channels" : now?.channel}
+        settling={now ? (now.doubt ?? secondsLeft(now.seconds)) : undefined}
+        ends={["steady", "restless"]}
+        absent={absent}
+      />
+      {(now || listener.live) && (
+        <FlutterViews view={view} flutter={now} listener={listener} failing={failing} />
+      )}
+    </>
+  );
+}
+
+/** How long the meters still take. */
+function secondsLeft(seconds: number): string {
+  const left = Math.ceil(FLUTTER_SETTLED_SECONDS - seconds);
+  return left > 0 ? `settling, ${left}${THIN_SPACE}s left` : "settling";
+}
+
+export const flutter: StationPicture = { Middle: Flutter };

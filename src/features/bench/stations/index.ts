@@ -1,0 +1,18 @@
+import type { MeasuringStationId } from "@/core/stations";
+import { azimuth } from "./azimuth";
+import { flutter } from "./flutter";
+import { level } from "./level";
+import type { StationPicture } from "./picture";
+import { recordLevel } from "./record-level";
+import { response } from "./response";
+import { speed } from "./speed";
+
+/** The picture of every station that measures: one that is forgotten does not compile. */
+export const PICTURES: { readonly [Id in MeasuringStationId]: StationPicture } = {
+  speed,
+  flutter,
+  azimuth,
+  level,
+  response,
+  "record-level": recordLevel,
+};

@@ -1,0 +1,17 @@
+import { useEffect, useRef } from "react";
+import type { Circumstances } from "@/core/records/reading";
+import type { ListenerState } from "./use-listener";
+
+/** Another direction, another head or another blank tape plays: the tones that were heard live are not its own. */
+export function useForgetTones(
+  { clearPlayback }: ListenerState,
+  { side, head, recordingOn }: Circumstances,
+): void {
+  const key = `${side} ${head} ${recordingOn}`;
+  const heard = useRef(key);
+  useEffect(() => {
+    if (heard.current === key) return;
+    heard.current = key;
+    clearPlayback();
+  });
+}

@@ -1,0 +1,65 @@
+import { useState } from "react";
+import { layBench } from "@/core/alignment/lay-bench";
+import type { ResponseSource } from "@/core/playback/response-runs";
+import type { Circumstances } from "@/core/records/reading";
+import type { Advised } from "@/core/stations/advised";
+import { azimuthByPhase } from "@/core/stations/azimuth";
+import { levelsOfSearch } from "@/core/stations/azimuth-search";
+import type { OnTheBench } from "@/core/stations/on-the-bench";
+import type { MeasuringStation } from "@/core/stations/station";
+import type { JobView } from "../job/use-job-records";
+import type { ListenerState } from "./use-listener";
+import { usePriorJobs } from "./use-prior-jobs";
+import { useThought } from "./use-thought";
+
+interface Standing {
+  bench: OnTheBench;
+  /** What to turn; null at a station that does not measure. */
+  advised: Advised | null;
+  chooseAdjuster(id: string): void;
+  readFrom(source: ResponseSource): void;
+}
+
+/** What stands on the bench now, and what the station makes of it. */
+export function useOnTheBench(
+  view: JobView,
+  station: MeasuringStation | null,
+  listener: ListenerState,
+  circumstances: Circumstances,
+): Standing {
+  const [lay] = useState(layBench);
+  const [chosen, choose] = useState<string | null>(null);
+  const [source, readFrom] = useState<ResponseSource | null>(null);
+  const prior = usePriorJobs(view);
+  const bench = lay({
+    records: view,
+    tape: view.tape,
+    heard: listener.heard,
+    circumstances,
+    prior,
+    peak: null,
+    readFrom: source,
+  });
+  const peak = usePeak(bench, station, chosen, listener);
+  const withPeak = { ...bench, peak };
+  return {
+    bench: withPeak,
+    advised: station && station.advise(withPeak, chosen),
+    chooseAdjuster: choose,
+    readFrom,
+  };
+}
+
+/** Where the loudest point is, thought out anew only when something was logged; null where it is not sought. */
+function usePeak(
+  bench: OnTheBench,
+  station: MeasuringStation | null,
+  chosenId: string | null,
+  { thinker }: ListenerState,
+) {
+  const { machine } = bench.here;
+  const sought = station?.id === "azimuth" && !azimuthByPhase(machine);
+  const adjuster = sought ? station.advise(bench, chosenId).adjuster : undefined;
+  const levels = adjuster ? levelsOfSearch(bench, adjuster.id) : null;
+  return useThought(thinker, "peak", "peak", JSON.stringify(levels), levels && { levels });
+}

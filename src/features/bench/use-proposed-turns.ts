@@ -1,0 +1,41 @@
+import { useState } from "react";
+import type { Advised } from "@/core/stations/advised";
+import type { Machine } from "@/core/records/machine";
+import { slotOf } from "@/core/simulator/practice-slots";
+import { notLogged } from "./practice-drawer";
+import type { ListenerState } from "./use-listener";
+
+const USUAL_TURNS = 0.125;
+
+export interface ProposedTurns {
+  /** What "I turned it" will log, clockwise positive. */
+  turns: number;
+  setTurns(turns: number): void;
+  /** Slot of the adjuster on a practice machine; null when there is none. */
+  slot: number | null;
+  /** How far that slot was turned since the last logged turn; 0 without a practice machine. */
+  slotTurns: number;
+  atStop: boolean;
+}
+
+/** What "I turned it" will log: what the practice slot did, else what was chosen, else what was advised. */
+export function useProposedTurns(
+  advised: Advised | null,
+  { adjusters }: Machine,
+  { practice, marks }: ListenerState,
+): ProposedTurns {
+  const [choice, setChoice] = useState<{ turns: number; afterMarks: number } | null>(null);
+  const chosen = choice?.afterMarks === marks.length ? choice.turns : null;
+  const slot = slotOf(advised?.adjuster, adjusters);
+  const counted = practice && slot !== null;
+  const slotTurns = counted ? notLogged(practice, slot) : 0;
+  const advice = advised?.advice;
+  const proposed = advice?.kind === "turn" || advice?.kind === "trial" ? advice.turns : USUAL_TURNS;
+  return {
+    turns: counted ? slotTurns : (chosen ?? proposed),
+    setTurns: (turns) => setChoice({ turns, afterMarks: marks.length }),
+    slot,
+    slotTurns,
+    atStop: counted ? (practice.trimmers[slot]?.atStop ?? false) : false,
+  };
+}

@@ -1,0 +1,15 @@
+import type { LiveListening, ListeningResult } from "@/core/live/live-listening";
+import type { Wanted } from "./listener-api";
+
+export const RESULTS_PER_SECOND = 10;
+
+/** A source that is being listened to in a worker. */
+export interface LiveSource {
+  readonly live: LiveListening;
+  wanted: Wanted;
+  /** Stops it; resolves when everything that was recorded is kept. */
+  finish(): Promise<void>;
+}
+
+export const resultOf = ({ live, wanted }: LiveSource): ListeningResult =>
+  live.result(wanted.flutter, wanted.role, wanted.compare);

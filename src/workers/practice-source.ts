@@ -1,0 +1,123 @@
+import { LiveListening, type ListeningResult } from "@/core/live/live-listening";
+import { blankTape, practiceTape, sequenceInput } from "@/core/practice/practice-tape";
+import type { ReferenceTape } from "@/core/reference/reference-tape";
+import type { Sequence } from "@/core/signals/sequence";
+import { PracticeDeck, type DeckKey, type DeckStatus } from "@/core/simulator/practice-deck";
+import type { Tape } from "@/core/simulator/tape";
+import { keepTape, restoreTape } from "@/storage/practice-tapes";
+import {
+  NOTHING_WANTED,
+  type ListenFor,
+  type PracticeStart,
+  type PracticeState,
+  type Wanted,
+} from "./listener-api";
+import { resultOf, RESULTS_PER_SECOND, type LiveSource } from "./live-source";
+
+const RATE_HZ = 48000;
+/** Practice sound owed after the page slept is let go, not caught up with. */
+const LONGEST_CATCH_UP_SECONDS = 0.5;
+/** What is recorded is kept so often, so that no more is lost when the page goes away without a word. */
+const KEEP_EVERY_MS = 1000;
+
+/** The practice machine with a tape in it, playing in real time. */
+export class PracticeSource implements LiveSource {
+  readonly live: LiveListening;
+  wanted: Wanted = NOTHING_WANTED;
+  private sequence: Sequence | null = null;
+  private readonly timer: ReturnType<typeof setInterval>;
+  private readonly keeper: ReturnType<typeof setInterval>;
+  /** One thing after the other with the tape: kept, taken out, put in. */
+  private tapeWork: Promise<unknown> = Promise.resolve();
+
+  private constructor(
+    private readonly deck: PracticeDeck,
+    private tape: Tape,
+    listenFor: ListenFor,
+    onResult: (result: ListeningResult, deck: DeckStatus) => void,
+  ) {
+    this.live = new LiveListening({ ...listenFor, sampleRateHz: RATE_HZ, channelCount: 2 });
+    let last = performance.now();
+    this.timer = setInterval(() => {
+      const now = performance.now();
+      const seconds = Math.min(LONGEST_CATCH_UP_SECONDS, (now - last) / 1000);
+      last = now;
+      this.live.push(deck.render(Math.round(seconds * RATE_HZ)));
+      onResult(resultOf(this), deck.status);
+    }, 1000 / RESULTS_PER_SECOND);
+    this.keeper = setInterval(() => void this.withTape(() => keepTape(this.tape)), KEEP_EVERY_MS);
+  }
+
+  /** Puts the tape of `listenFor` in, as it was left, and presses play. */
+  static async start(
+    { parameters, seed, turnedTo, done }: PracticeStart,
+    listenFor: ListenFor,
+    onResult: (result: ListeningResult, deck: DeckStatus) => void,
+  ): Promise<PracticeSource> {
+    const tape = practiceTape(listenFor.tape);
+    await restoreTape(tape);
+    const deck = new PracticeDeck({ parameters, seed, sampleRateHz: RATE_HZ, tape });
+    for (const work of done) deck.repair(work);
+    deck.trimmers.forEach((trimmer, i) => trimmer.turn(turnedTo[i] ?? 0));
+    deck.press("play");
+    return new PracticeSource(deck, tape, listenFor, onResult);
+  }
+
+  get state(): PracticeState {
+    const trimmers = this.deck.trimmers.map(({ slotTurns, atStop }) => ({ slotTurns, atStop }));
+    return { trimmers, deck: this.deck.status };
+  }
+
+  turn(trimmer: number, turns: number): void {
+    this.deck.trimmers[trimmer].turn(turns);
+  }
+
+  repair(work: string): void {
+    this.deck.repair(work);
+  }
+
+  press(key: DeckKey): void {
+    if (key === "record") this.deck.setInput(this.sequence && sequenceInput(this.sequence, RATE_HZ));
+    this.deck.press(key);
+    this.live.mark();
+  }
+
+  /** Another tape; null is a blank one. */
+  async load(reference: ReferenceTape | null): Promise<void> {
+    await this.withTape(async () => {
+      await keepTape(this.tape);
+      const tape = reference ? practiceTape(reference) : blankTape(this.tape.speedCmPerS);
+      await restoreTape(tape);
+      this.tape = tape;
+      this.deck.load(tape);
+    });
+  }
+
+  monitor(what: "source" | "tape"): void {
+    this.deck.monitor = what;
+  }
+
+  turnSide(): void {
+    this.deck.turnSide();
+  }
+
+  resetCounter(): void {
+    this.deck.resetCounter();
+  }
+
+  chooseInput(sequence: Sequence | null): void {
+    this.sequence = sequence;
+  }
+
+  async finish(): Promise<void> {
+    clearInterval(this.timer);
+    clearInterval(this.keeper);
+    await this.withTape(() => keepTape(this.tape));
+  }
+
+  private withTape<T>(work: () => Promise<T>): Promise<T> {
+    const done = this.tapeWork.then(work);
+    this.tapeWork = done.catch(() => undefined);
+    return done;
+  }
+}
