@@ -286,8 +286,8 @@ await thoroughly
   .align("as left");
 thoroughly
   .recordLevel("as found")
-  .turn("record-level-left", 0.24)
-  .turn("record-level-right", -0.03)
+  .turn("record-level-left", 0.21)
+  .turn("record-level-right", -0.12)
   .recordLevel("as left");
 thoroughly.finish();
 

@@ -18,6 +18,9 @@ export class Thinker {
   private busy = false;
   private ended = false;
 
+  /** @param start opens the worker, when the first question is asked */
+  constructor(private readonly start: () => WorkerOf<ThinkingApi> = startThinking) {}
+
   /** @param about what the question is of: "response left" and "response right" are two things */
   ask<T extends Topic>(topic: T, about: string, question: Questions[T]): Promise<Answers[T] | null> {
     if (this.ended) return Promise.resolve(null);
@@ -29,7 +32,7 @@ export class Thinker {
         dropped: () => resolve(null),
         ask: async () => {
           try {
-            this.worker ??= startThinking();
+            this.worker ??= this.start();
             const think = this.worker.api.think as unknown as (
               topic: T,
               question: Questions[T],

@@ -4,7 +4,7 @@ const SAME = 2e-5;
 const NEAR_TOP = 0.97;
 /** A top that is cut off stays so for at least this share of a period, and so many samples. */
 const SHARE_OF_PERIOD = 0.03;
-const FEWEST_SAMPLES = 4;
+const FEWEST_SAMPLES = 3;
 /** Single flat tops may be chance; so many in a piece are not. */
 const FEWEST_TOPS = 5;
 

@@ -72,21 +72,21 @@ export function flutterOf(stretch: FlutterStretch, carrierHz?: number): FlutterR
   const wowRmsPercent = 100 * rmsBetween(spectrum, 0.1, 10);
   const flutterRmsPercent = 100 * rmsBetween(spectrum, 10, 200);
 
-  const share = shareOfChance(figures.paths.weighted, rateHz);
+  const share = shareOfChance(figures.weightedDeviation, rateHz);
   const added = carrierHz === undefined ? null : addedOf(stretch, carrierHz);
   const without = bridged.length > 0 ? metersOf(silenced(steady, bridged, rateHz), rateHz) : null;
   const off = (path: Path) =>
     eachMeter((meter) => {
       const value = figures[path][meter];
-      const noise = added ? Math.min(value, excess(meter, value, added.figures[path][meter])) : 0;
+      const noise = added ? Math.min(value, excess(meter, value, added[path])) : 0;
       const bridge = without ? Math.abs(value - without[path][meter]) : 0;
       return Math.hypot(share * value, noise) + bridge;
     });
-  const bandOff = (value: number, from: number, to: number) =>
-    Math.hypot(
-      share * value,
-      added ? excess("rmsPercent", value, 100 * rmsBetween(added.spectrum, from, to)) : 0,
-    ) + (without ? (off("unweighted").rmsPercent * value) / (figures.unweighted.rmsPercent || 1) : 0);
+  const [offWeighted, offUnweighted] = [off("weighted"), off("unweighted")];
+  // of the bands no more is added than of the whole, and no more bridged
+  const bandOff = (value: number) =>
+    Math.hypot(share * value, added ? excess("rmsPercent", value, added.unweighted) : 0) +
+    (without ? Math.abs(figures.unweighted.rmsPercent - without.unweighted.rmsPercent) : 0);
 
   return {
     weighted: figures.weighted,
@@ -95,10 +95,10 @@ export function flutterOf(stretch: FlutterStretch, carrierHz?: number): FlutterR
     flutterRmsPercent,
     components: strongestComponents(spectrum),
     uncertainty: {
-      weighted: off("weighted"),
-      unweighted: off("unweighted"),
-      wowRmsPercent: bandOff(wowRmsPercent, 0.1, 10),
-      flutterRmsPercent: bandOff(flutterRmsPercent, 10, 200),
+      weighted: offWeighted,
+      unweighted: offUnweighted,
+      wowRmsPercent: bandOff(wowRmsPercent),
+      flutterRmsPercent: bandOff(flutterRmsPercent),
     },
     doubt: doubtOf(stretch),
     seconds: steady.length / rateHz,
@@ -109,21 +109,33 @@ const METERS = ["peakPercent", "twoSigmaPercent", "rmsPercent", "averagePercent"
 const eachMeter = (of: (meter: keyof FlutterMeters) => number): FlutterMeters =>
   Object.fromEntries(METERS.map((meter) => [meter, of(meter)])) as unknown as FlutterMeters;
 
-/** The meters of a deviation without its trend, and the filtered deviation that they were read from. */
-function metersOf(steady: Float64Array, rateHz: number) {
-  const run = Math.min(steady.length - 1, Math.round(RUN_IN_SECONDS * rateHz));
-  const settled = (path: Path) =>
-    run + Math.round(Math.min(SETTLING_SECONDS[path] * rateHz, SETTLING_SHARE[path] * steady.length));
+/** A deviation without its trend through both paths, its ends mirrored so that the filters run in. */
+function filteredPaths(steady: Float64Array, rateHz: number): Record<Path, Float64Array> {
+  const run = runIn(steady, rateHz);
   // Drift is taken out with the filter running from the end to the start: a one-sided pulse then sags
   // before its peak instead of after it, which is what the quasi-peak dynamics are stated for.
   const unweighted = mirrored(steady, run).reverse();
   filterInPlace(unweighted, [butterworthHighpass(DRIFT_CORNER_HZ, rateHz)]).reverse();
-  const weighted = filterInPlace(mirrored(steady, run), flutterWeighting(rateHz));
-  const kept = (x: Float64Array, path: Path) => x.subarray(settled(path), x.length - settled(path));
+  return { weighted: filterInPlace(mirrored(steady, run), flutterWeighting(rateHz)), unweighted };
+}
+
+const runIn = (steady: Float64Array, rateHz: number) =>
+  Math.min(steady.length - 1, Math.round(RUN_IN_SECONDS * rateHz));
+
+/** What is left out at either end of a filtered path. */
+const marginOf = (path: Path, steady: Float64Array, rateHz: number): number =>
+  runIn(steady, rateHz) +
+  Math.round(Math.min(SETTLING_SECONDS[path] * rateHz, SETTLING_SHARE[path] * steady.length));
+
+/** The meters of a deviation without its trend, and the weighted deviation that they were read from. */
+function metersOf(steady: Float64Array, rateHz: number) {
+  const paths = filteredPaths(steady, rateHz);
+  const read = (path: Path) => meters(paths[path], rateHz, marginOf(path, steady, rateHz));
+  const margin = marginOf("weighted", steady, rateHz);
   return {
-    weighted: meters(weighted, rateHz, settled("weighted")),
-    unweighted: meters(unweighted, rateHz, settled("unweighted")),
-    paths: { weighted: kept(weighted, "weighted") },
+    weighted: read("weighted"),
+    unweighted: read("unweighted"),
+    weightedDeviation: paths.weighted.subarray(margin, paths.weighted.length - margin),
   };
 }
 
@@ -153,7 +165,7 @@ function shareOfChance(x: Float64Array, rateHz: number): number {
 const STUDENT: Record<number, number> = { 2: 12.7, 3: 4.3, 4: 3.2, 5: 2.8, 6: 2.6, 7: 2.5, 8: 2.4 };
 
 /**
- * What noise and stray tones beside the carrier read by themselves. Whatever is added to a tone moves its amplitude as
+ * What noise and stray tones beside the carrier read by themselves, RMS percent. Whatever is added to a tone moves its amplitude as
  * much as its phase, so the amplitude tells it: a modulation m of the amplitude stands for a deviation of
  * m′ ÷ (2π · carrier). The tape's own slow fading counts in too, but its rates are so low that it makes next to nothing.
  */
@@ -166,18 +178,29 @@ function addedOf({ amplitude, rateHz }: FlutterStretch, carrierHz: number) {
   for (let i = 1; i + 1 < amplitude.length; i++)
     deviation[i] = (amplitude[i + 1] - amplitude[i - 1]) * perStep;
   const steady = withoutTrend(deviation);
-  return { figures: metersOf(steady, rateHz), spectrum: spectrumOf(steady, rateHz) };
+  const paths = filteredPaths(steady, rateHz);
+  const rms = (path: Path) => {
+    const margin = marginOf(path, steady, rateHz);
+    const x = paths[path].subarray(margin, paths[path].length - margin);
+    return 100 * Math.sqrt(x.reduce((sum, v) => sum + v * v, 0) / x.length);
+  };
+  return { weighted: rms("weighted"), unweighted: rms("unweighted") };
 }
 
-/** How much of a figure may be what was added. Powers add in means; peaks of tones may meet. */
+/** The quasi-peak of noise, and what it exceeds a twentieth of the time, over its RMS. */
+const PEAK_OF_NOISE = 2.5;
+const TWO_SIGMA_OF_NOISE = 2;
+
+/** How much of a figure may be what was added, whose RMS is known. Powers add in means; peaks may meet. */
 function excess(meter: keyof FlutterMeters, value: number, added: number): number {
   switch (meter) {
     case "rmsPercent":
     case "averagePercent":
       return value - Math.sqrt(Math.max(0, value * value - 1.5 * added * added));
     case "peakPercent":
+      return PEAK_OF_NOISE * added;
     case "twoSigmaPercent":
-      return added;
+      return TWO_SIGMA_OF_NOISE * added;
   }
 }
 

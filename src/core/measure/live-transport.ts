@@ -180,8 +180,7 @@ export class LiveTransport {
     if (cut !== null) this.changed(now - cut * BLOCK_SECONDS);
     const from = cut === null ? first : deviation.length - cut * block;
     const window = deviation.subarray(Math.min(from, Math.max(0, deviation.length - 2 * block)));
-    const heard = stretch.amplitude.subarray(deviation.length - window.length);
-    const measured = speedOf({ deviation: window, amplitude: heard, rateHz });
+    const measured = speedOf(cutStart(stretch, deviation.length - window.length));
     const settled = measured.seconds >= SETTLED_SECONDS;
     const { errorPercent, uncertaintyPercent } = measured;
     if (settled) this.lastSettled = { errorPercent, uncertaintyPercent, atSeconds: now };

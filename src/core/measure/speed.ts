@@ -39,9 +39,10 @@ const LAST_LINE = 10;
  * that may explain what was seen (`longMean`).
  */
 export function speedOf(
-  stretch: Pick<SteadyStretch, "deviation" | "rateHz"> & Partial<Pick<SteadyStretch, "amplitude">>,
+  stretch: Pick<SteadyStretch, "deviation" | "rateHz"> &
+    Partial<Pick<SteadyStretch, "amplitude" | "bridged">>,
 ): SpeedResult {
-  const { deviation, rateHz, amplitude } = stretch;
+  const { deviation, rateHz, amplitude, bridged = [] } = stretch;
   const n = deviation.length;
   const weight = (i: number, length: number) => 1 - Math.cos((2 * Math.PI * (i + 0.5)) / length);
 
@@ -91,7 +92,8 @@ export function speedOf(
   const creepPercent = Math.abs(crept) > least ? crept : 0;
   const long = longMean(meansOf(deviation));
   const ownPercent = 200 * Math.sqrt(Math.max(variance, long.variance + (long.mean - mean) ** 2));
-  const beats = amplitude !== undefined && beatsWith(amplitude);
+  const gone = bridged.filter(({ lost }) => !lost).length;
+  const beats = amplitude !== undefined && (beatsWith(amplitude) || gone > (GONE_PER_SECOND * n) / rateHz);
   return {
     errorPercent: 100 * mean,
     // a speed that settles has about as far to go as it came while it was heard
@@ -104,7 +106,9 @@ export function speedOf(
 }
 
 /** A tone's amplitude that is modulated by more than this share (RMS) has another one beside it, nearly as strong. */
-const BEATING_SHARE = 0.35;
+const BEATING_SHARE = 0.25;
+/** One that is gone so often is taken away by its like, not by the tape. */
+const GONE_PER_SECOND = 2;
 /** How far such a tone may be, percent of the carrier: the width of what is followed. */
 const BEATEN_PERCENT = 15;
 

@@ -159,7 +159,7 @@ function bridgeGone(
     if (amplitude[i] >= threshold) continue;
     let end = i;
     let lost = false;
-    while (end < deviation.length && amplitude[end] < threshold) lost ||= amplitude[end++] === 0;
+    for (; end < deviation.length && amplitude[end] < threshold; end++) lost ||= amplitude[end] === 0;
     const from = Math.max(0, i - margin);
     const to = straight(deviation, from, end + margin);
     straight(amplitude, from, end + margin);

@@ -33,7 +33,9 @@ const TAPED_PERCENT = 0.004;
 /** So much of the recent sound is judged at a time. */
 const WINDOW_SECONDS = 2;
 /** So often in a row it has to be the same before it counts: a switch that is worked is heard half and half. */
-const IN_A_ROW = 3;
+const IN_A_ROW = 2;
+/** A switch that was worked since then shows in the end of a window. */
+const LATEST_SECONDS = 0.7;
 const SAME_TONE = 0.02;
 /** A level that moved by more was turned. */
 const MOVED_DB = 0.2;
@@ -112,20 +114,17 @@ export class SourceAndTapeFollower {
     };
   }
 
-  /** Source or tape, once it has been the same for a while. */
+  /** Source or tape, once it has been the same for a while; in a window that holds a switch that was worked it is neither. */
   private hear(sound: Float32Array[], hz: number): HearsNow {
     if (this.said) return this.said;
     // the louder channel tells it better
     const power = (x: Float32Array) => x.reduce((sum, v) => sum + v * v, 0);
-    const wander = toneWander(sound.toSorted((a, b) => power(b) - power(a))[0], this.sampleRateHz, hz);
-    const now: HearsNow =
-      wander === null
-        ? "unclear"
-        : wander < LOCKED_PERCENT
-          ? "source"
-          : wander > TAPED_PERCENT
-            ? "tape"
-            : "unclear";
+    const [louder] = sound.toSorted((a, b) => power(b) - power(a));
+    const latest = Math.round(LATEST_SECONDS * this.sampleRateHz);
+    const parts = [louder.subarray(0, -latest), louder.subarray(-latest)].map((part) =>
+      hearsIn(toneWander(part, this.sampleRateHz, hz)),
+    );
+    const now = parts[0] === parts[1] ? parts[0] : "unclear";
     this.row = { hears: now, times: this.row.hears === now ? this.row.times + 1 : 1 };
     return this.row.times >= IN_A_ROW ? now : "unclear";
   }
@@ -153,6 +152,12 @@ export class SourceAndTapeFollower {
       atSeconds,
     };
   }
+}
+
+function hearsIn(wanderPercent: number | null): HearsNow {
+  if (wanderPercent === null) return "unclear";
+  if (wanderPercent < LOCKED_PERCENT) return "source";
+  return wanderPercent > TAPED_PERCENT ? "tape" : "unclear";
 }
 
 const NOTHING: SourceAndTape = {

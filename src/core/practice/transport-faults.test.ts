@@ -41,7 +41,8 @@ function explained(id: string, settings: Partial<TransportParameters>, how = {})
     speedErrorPercent: speed.errorPercent,
     speedUncertaintyPercent: speed.uncertaintyPercent,
     driftPercentPerMinute: speed.driftPercentPerMinute,
-    driftUncertainty: 2 * speed.uncertaintyPercent,
+    // what it creeps by is the drift itself
+    driftUncertainty: 2 * (speed.uncertaintyPercent - Math.abs(speed.creepPercent)),
     events: transportEvents(heard.deviation, RATE),
     watchedSeconds: heard.deviation.length / RATE,
   });

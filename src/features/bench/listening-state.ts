@@ -116,6 +116,9 @@ export function listening(state: ListeningState, event: ListeningEvent): Listeni
       ? { ...NOTHING_HEARD, session: event.session, kind: event.source, starting: true }
       : state;
   if (event.session !== state.session) return state;
+  // of a session that has ended nothing more is shown, but that its sound card is back
+  if (state.kind === null && event.kind !== "trouble dismissed" && event.kind !== "card is back")
+    return state;
   switch (event.kind) {
     case "practice started":
       return { ...state, starting: false, practice: event.practice };

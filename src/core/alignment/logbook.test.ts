@@ -1,0 +1,125 @@
+import { describe, expect, it } from "vitest";
+import type { JobRecords } from "@/core/records/job-records";
+import type { Heard, HeardSpeed } from "@/core/stations/heard";
+import { aJob, aMachine, aTape, anAdjustment, aReading } from "@/testing/records";
+import { layBench } from "./lay-bench";
+import { CLOSED_LOGBOOK, logStep, saidAt, type LogEvent, type Logbook } from "./logbook";
+import { MEASURING } from "./registry";
+
+const SPEED = MEASURING.find(({ id }) => id === "speed")!;
+const FLUTTER = MEASURING.find(({ id }) => id === "flutter")!;
+const MACHINE = aMachine();
+const [TRIMMER, BELT] = MACHINE.adjusters;
+const NOW = Date.UTC(2026, 10, 20, 12);
+
+const speedOf = (fields: Partial<HeardSpeed> = {}): HeardSpeed => ({
+  channel: "both",
+  errorPercent: -1.2,
+  uncertaintyPercent: 0.01,
+  seconds: 6,
+  settled: true,
+  creeps: false,
+  before: null,
+  ...fields,
+});
+const heardOf = (speed: HeardSpeed | null): Heard => ({
+  source: { kind: "practice", name: "x" },
+  nominalHz: 3150,
+  clockPercent: 0,
+  fullScale: null,
+  speed,
+  flutter: null,
+  playback: null,
+  comparison: null,
+  problems: [],
+});
+const step = (
+  book: Logbook,
+  event: LogEvent,
+  speed: HeardSpeed | null = speedOf(),
+  records: Partial<JobRecords> = {},
+  station = SPEED,
+) => {
+  let next = 0;
+  const bench = layBench()({
+    records: { job: aJob(), machine: MACHINE, readings: [], adjustments: [], ...records },
+    tape: aTape(),
+    heard: speed && heardOf(speed),
+    circumstances: { side: "A", pitch: undefined, head: "record" },
+    prior: [],
+    peak: null,
+    readFrom: null,
+  });
+  return logStep(book, event, station, bench, { newId: () => `n${next++}`, now: NOW });
+};
+
+describe("logging", () => {
+  it("a settled reading is logged as asked, with the circumstances that matter here", () => {
+    const { entries, refused, logbook } = step(CLOSED_LOGBOOK, { kind: "log", phase: "as found" });
+    expect(refused).toBeNull();
+    expect(logbook).toEqual(CLOSED_LOGBOOK);
+    expect(entries.readings).toHaveLength(1);
+    expect(entries.readings[0]).toMatchObject({ value: -1.2, phase: "as found", context: { side: "A" } });
+    expect(entries.readings[0].context).not.toHaveProperty("head");
+    expect(saidAt(FLUTTER, { side: "B", pitch: "fastest", position: "end" })).toEqual({ side: "B" });
+  });
+
+  it.each<[string, HeardSpeed | null, RegExp]>([
+    ["without a source", null, /start a source first/],
+    ["while it settles", speedOf({ settled: false }), /Still settling/],
+  ])("%s nothing is logged, and it is said why", (_, speed, why) => {
+    const { entries, refused } = step(CLOSED_LOGBOOK, { kind: "log", phase: "working" }, speed);
+    expect(entries.readings).toEqual([]);
+    expect(refused).toMatch(why);
+  });
+});
+
+describe("a turn", () => {
+  const turned: LogEvent = { kind: "turned", adjuster: TRIMMER, turns: 0.125, atStop: false };
+
+  it("is logged with the reading that stood before somebody began", () => {
+    const before = { errorPercent: -1.6, uncertaintyPercent: 0.01 };
+    const { entries } = step(CLOSED_LOGBOOK, turned, speedOf({ before }));
+    expect(entries.adjustments[0]).toMatchObject({ adjusterId: "speed", turns: 0.125 });
+    expect(entries.readings[0].value).toBe(-1.6);
+    expect(entries.readings[0].at < entries.adjustments[0].at).toBe(true);
+  });
+
+  it("needs no reading before it when the same was logged since the last turn", () => {
+    const readings = [aReading({ minutes: 5, context: { ...aReading().context, side: "A" } })];
+    expect(step(CLOSED_LOGBOOK, turned, speedOf(), { readings }).entries.readings).toEqual([]);
+    // of another band, or before the last turn, it is not the same
+    const other = [aReading({ minutes: 5, context: { ...readings[0].context, nominalHz: 1000 } })];
+    expect(step(CLOSED_LOGBOOK, turned, speedOf(), { readings: other }).entries.readings).toHaveLength(1);
+    const adjustments = [anAdjustment({ minutes: 8 })];
+    expect(step(CLOSED_LOGBOOK, turned, speedOf(), { readings, adjustments }).entries.readings).toHaveLength(
+      1,
+    );
+  });
+
+  it("what it did is kept once it was told, was heard after that, and has settled", () => {
+    const { logbook, entries } = step(CLOSED_LOGBOOK, turned);
+    const after = { adjustments: entries.adjustments };
+    const heard = (book: Logbook, marks: number, speed = speedOf()) =>
+      step(book, { kind: "heard", marks }, speed, after);
+    expect(heard(logbook, 9).entries.readings).toEqual([]);
+    const told = step(logbook, { kind: "told", marks: 1 }).logbook;
+    expect(heard(told, 0).entries.readings).toEqual([]);
+    expect(heard(told, 1, speedOf({ settled: false })).entries.readings).toEqual([]);
+    // the turn is not in the records yet: the reading would stand before it
+    expect(step(told, { kind: "heard", marks: 1 }).entries.readings).toEqual([]);
+    const kept = heard(told, 1);
+    expect(kept.entries.readings[0]).toMatchObject({ phase: "working", value: -1.2 });
+    // once
+    expect(heard(kept.logbook, 2).entries.readings).toEqual([]);
+  });
+
+  it("work where no turn shows at once keeps no reading by itself", () => {
+    const done: LogEvent = { kind: "turned", adjuster: BELT, turns: null, atStop: false };
+    const { logbook, entries } = step(CLOSED_LOGBOOK, done, speedOf(), {}, FLUTTER);
+    expect(entries.readings).toEqual([]);
+    const told = step(logbook, { kind: "told", marks: 1 }, speedOf(), {}, FLUTTER).logbook;
+    const after = { adjustments: entries.adjustments };
+    expect(step(told, { kind: "heard", marks: 1 }, speedOf(), after, FLUTTER).entries.readings).toEqual([]);
+  });
+});
