@@ -2,7 +2,8 @@ import type { JobRecords } from "@/core/records/job-records";
 import type { Machine } from "@/core/records/machine";
 import type { Unit } from "@/core/text/units";
 import { STATIONS } from "@/core/stations";
-import type { MeasuringStation, Quantity, Station } from "@/core/stations/station";
+import type { Quantity } from "@/core/stations/quantity";
+import type { MeasuringStation, Station } from "@/core/stations/station";
 
 /** Every station, in working order, as what is common to all. */
 export const ROUTE: readonly Station[] = STATIONS;

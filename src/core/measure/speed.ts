@@ -15,6 +15,8 @@ export interface SpeedResult {
   beats: boolean;
   /** Slope of the deviation over the measured time. */
   driftPercentPerMinute: number;
+  /** ± at 95 % of that slope, by noise and wander. */
+  driftUncertaintyPercentPerMinute: number;
   /** Length of the stretch that was measured. */
   seconds: number;
 }
@@ -101,6 +103,8 @@ export function speedOf(
     creepPercent,
     beats,
     driftPercentPerMinute: 100 * slope * rateHz * 60,
+    // a slope over the whole stretch is known √12 times worse than the mean, over its length
+    driftUncertaintyPercentPerMinute: (200 * Math.sqrt(12 * variance) * 60 * rateHz) / n,
     seconds: n / rateHz,
   };
 }

@@ -41,8 +41,7 @@ function explained(id: string, settings: Partial<TransportParameters>, how = {})
     speedErrorPercent: speed.errorPercent,
     speedUncertaintyPercent: speed.uncertaintyPercent,
     driftPercentPerMinute: speed.driftPercentPerMinute,
-    // what it creeps by is the drift itself
-    driftUncertainty: 2 * (speed.uncertaintyPercent - Math.abs(speed.creepPercent)),
+    driftUncertainty: speed.driftUncertaintyPercentPerMinute,
     events: transportEvents(heard.deviation, RATE),
     watchedSeconds: heard.deviation.length / RATE,
   });

@@ -5,7 +5,8 @@ import { speedTone } from "@/core/reference/speed-tone";
 import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
 import { nothingAdvised } from "./advised";
 import { readingsOfMoment, type Figure, type LogContext } from "./log-context";
-import type { MeasuringStation, Quantity } from "./station";
+import type { Quantity } from "./quantity";
+import type { MeasuringStation } from "./station";
 import { nothingToLog } from "./station-readings";
 
 const percent = (name: string): Quantity => ({ name, unit: "%", decimals: 3, signed: false });

@@ -1,5 +1,5 @@
 import type { Circumstances, Reading } from "@/core/records/reading";
-import type { Quantity } from "./station";
+import type { Quantity } from "./quantity";
 
 export const ENGINE = "unzel 0.1";
 

@@ -1,9 +1,9 @@
 import type { Adjuster, Machine } from "@/core/records/machine";
 import type { Circumstances } from "@/core/records/reading";
 import type { Corridor } from "@/core/standards/tolerance-classes";
-import type { Unit } from "@/core/text/units";
 import type { Advised } from "./advised";
 import type { OnTheBench } from "./on-the-bench";
+import type { Quantity } from "./quantity";
 import type { StationReadings } from "./station-readings";
 
 /** Parts of the route, in working order. */
@@ -30,18 +30,6 @@ export interface ChecklistStation<Id extends string = string> extends AnyStation
 /** Where the work is handed over. */
 export interface SheetStation<Id extends string = string> extends AnyStation<Id> {
   kind: "sheet";
-}
-
-/** One thing that is measured, logged, judged and printed. */
-export interface Quantity {
-  name: string;
-  unit: Unit;
-  /** Decimals that its readings and its limit are worth. */
-  decimals: number;
-  /** It can be too high and too low: shown with its sign, with a window either way of nought. */
-  signed: boolean;
-  /** What only a turn card or a curve needs means nothing to an owner. */
-  unprinted?: true;
 }
 
 /** A limit that a machine may have of its own, in the words of the machine editor. */

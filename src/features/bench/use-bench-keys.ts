@@ -2,15 +2,15 @@ import { useEffect, type RefObject } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { onControl } from "./bench-focus";
 
-/** What stands over the bench, or is being chosen from. */
-const OPEN = "[role=dialog], [role=listbox], [role=menu]";
+/** What stands over the bench, or is being chosen from: it holds the focus from when it opens until it begins to close. */
+const OVER_THE_BENCH = ".MuiModal-root";
 
 /** Single keys of the bench. A held key acts once; none acts while a dialog or a list is open. */
 export function useBenchKeys(actions: Record<string, () => void>): void {
   useHotkeys("*", (event) => {
     const action = actions[event.key.length === 1 ? event.key.toLowerCase() : event.key];
     if (!action || event.ctrlKey || event.metaKey || event.altKey || onControl(event)) return;
-    if (document.querySelector(OPEN)) return;
+    if (document.activeElement?.closest(OVER_THE_BENCH)) return;
     event.preventDefault();
     if (!event.repeat) action();
   });

@@ -1,0 +1,40 @@
+import { expect, test, type Page } from "@playwright/test";
+import { BenchHands } from "./bench-hands";
+
+const monitor = (page: Page) => page.getByRole("status", { name: "Monitor" });
+const returned = (page: Page, channel: string) =>
+  page.getByRole("meter", { name: `Record level error ${channel}` });
+
+test("record level: source and tape are told apart, read, turned and logged for a blank tape", async ({
+  page,
+}) => {
+  test.setTimeout(180_000);
+  const hands = new BenchHands(page);
+  await hands.open("demo-job-0409", "record-level");
+  await page.getByRole("button", { name: "archive's plain tape" }).click();
+  await hands.play("record levels off");
+  await hands.choose("Tape", "Blank tape");
+  await hands.choose("Record takes in", "Level tone");
+  const switchTo = (what: string) =>
+    page.getByRole("group", { name: "Monitor of the deck" }).getByRole("button", { name: what }).click();
+  await switchTo("source");
+  await page.getByRole("group", { name: "Transport keys" }).getByRole("button", { name: "Record" }).click();
+  await expect(monitor(page)).toContainText("hears the source", { timeout: 30_000 });
+  await switchTo("tape");
+  await expect(monitor(page)).toContainText("hears the tape", { timeout: 30_000 });
+  await expect(returned(page, "left")).toHaveAttribute("aria-valuetext", /fail$/, { timeout: 20_000 });
+  expect(Number(await returned(page, "left").getAttribute("aria-valuenow"))).toBeLessThan(-2);
+  expect(Number(await returned(page, "right").getAttribute("aria-valuenow"))).toBeGreaterThan(1);
+  await page.keyboard.press("f");
+  await expect(hands.slip).toContainText("as found, left, archive's plain tape");
+  await hands.turn(45, "REC LEVEL L");
+  await expect(returned(page, "left")).toHaveAttribute("aria-valuetext", /(pass|close|fail)$/, {
+    timeout: 20_000,
+  });
+  const advice = await hands.advice();
+  expect(advice).toBeGreaterThan(20);
+  // said by hand it stays so, until it is taken back
+  await page.keyboard.press("m");
+  await expect(monitor(page)).toContainText("hears the source");
+  await expect(monitor(page)).toContainText("said by hand");
+});

@@ -1,0 +1,13 @@
+import type { Unit } from "@/core/text/units";
+
+/** One thing that is measured, logged, judged and printed. */
+export interface Quantity {
+  name: string;
+  unit: Unit;
+  /** Decimals that its readings and its limit are worth. */
+  decimals: number;
+  /** It can be too high and too low: shown with its sign, with a window either way of nought. */
+  signed: boolean;
+  /** What only a turn card or a curve needs means nothing to an owner. */
+  unprinted?: true;
+}
