@@ -10,6 +10,8 @@ const EDGE_SECONDS = 0.06;
 
 /** A jump of the tone's phase is a spike no longer than this: no part of a machine is so quick. */
 const JUMP_SECONDS = 0.0026;
+/** Half as high as at its top it is so soon before and after. */
+const NARROW_SECONDS = 0.0019;
 const SMALLEST_JUMP = 0.0015;
 const JUMP_SCATTERS = 8;
 
@@ -176,6 +178,13 @@ function bridgeGone(
 function bridgeJumps(x: Float64Array, rateHz: number): Bridge[] {
   const reach = Math.max(2, Math.round(JUMP_SECONDS * rateHz));
   if (x.length < 8 * reach) return [];
+  const [near, far] = [Math.max(2, Math.round(NARROW_SECONDS * rateHz)), 3 * reach];
+  /** The filters make a spike of a jump; a lump of a belt is as high, but wider. */
+  const isNarrow = (i: number) => {
+    const around = (x[Math.max(0, i - far)] + x[Math.min(x.length - 1, i + far)]) / 2;
+    const height = Math.abs(x[i] - around);
+    return Math.abs(x[i - near] - around) < height / 2 && Math.abs(x[i + near] - around) < height / 2;
+  };
   const aside = (i: number) => {
     const before = x[i] - x[i - reach];
     const after = x[i] - x[i + reach];
@@ -188,7 +197,7 @@ function bridgeJumps(x: Float64Array, rateHz: number): Bridge[] {
   const threshold = Math.max(SMALLEST_JUMP, JUMP_SCATTERS * usual);
   const bridges: Bridge[] = [];
   for (let i = reach; i < x.length - reach; i++) {
-    if (aside(i) <= threshold) continue;
+    if (aside(i) <= threshold || !isNarrow(i)) continue;
     let last = i;
     for (let k = i + 1; k < Math.min(x.length - reach, i + 2 * reach); k++)
       if (aside(k) > threshold) last = k;
