@@ -33,9 +33,8 @@ export default defineConfig({
   use: { baseURL: `http://localhost:${PORT}`, viewport: { width: 1280, height: 800 }, acceptDownloads: true },
   projects: [
     { name: "bench", testIgnore: /sound-card/, use: launch(ARGUMENTS) },
-    // sound is played in real time: a machine busy with other tests may lose some of it once
-    { name: "sound card", retries: 1, testMatch: /sound-card\.spec/, use: launch(soundCard(TONE)) },
-    { name: "wrong tone", retries: 1, testMatch: /sound-card-wrong\.spec/, use: launch(soundCard(CLIP)) },
+    { name: "sound card", testMatch: /sound-card\.spec/, use: launch(soundCard(TONE)) },
+    { name: "wrong tone", testMatch: /sound-card-wrong\.spec/, use: launch(soundCard(CLIP)) },
   ],
   webServer: {
     command: `node_modules/.bin/next start --port ${PORT}`,

@@ -11,7 +11,11 @@ test("record level: source and tape are told apart, read, turned and logged for 
   test.setTimeout(180_000);
   const hands = new BenchHands(page);
   await hands.open("demo-job-0409", "record-level");
-  await page.getByRole("button", { name: "archive's plain tape" }).click();
+  await page
+    .getByRole("group", { name: "Recording on" })
+    .getByRole("button", { name: "archive's plain tape" })
+    .click();
+  const logged = await hands.slip.getByRole("listitem").count();
   await hands.play("record levels off");
   await hands.choose("Tape", "Blank tape");
   await hands.choose("Record takes in", "Level tone");
@@ -26,7 +30,10 @@ test("record level: source and tape are told apart, read, turned and logged for 
   expect(Number(await returned(page, "left").getAttribute("aria-valuenow"))).toBeLessThan(-2);
   expect(Number(await returned(page, "right").getAttribute("aria-valuenow"))).toBeGreaterThan(1);
   await page.keyboard.press("f");
-  await expect(hands.slip).toContainText("as found, left, archive's plain tape");
+  await expect(hands.slip.getByRole("listitem")).toHaveCount(logged + 2);
+  await expect(hands.slip.getByRole("listitem").first()).toContainText(
+    /as found, (left|right), archive's plain tape/,
+  );
   await hands.turn(45, "REC LEVEL L");
   await expect(returned(page, "left")).toHaveAttribute("aria-valuetext", /(pass|close|fail)$/, {
     timeout: 20_000,

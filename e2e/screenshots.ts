@@ -11,14 +11,6 @@ test("pictures of every main view", async ({ page }) => {
   await expect(page.getByRole("article")).toHaveCount(4);
   await page.screenshot(shot("floor"));
 
-  await page.goto("/jobs/new");
-  await expect(page.getByLabel("Job number")).toHaveValue(/\d/);
-  await page.getByRole("combobox", { name: "Machine" }).click();
-  await page.getByRole("option", { name: "Ellesby C-1R" }).click();
-  await page.getByLabel("Complaint, in the owner's words").fill("Pianos wobble.");
-  await page.waitForTimeout(500);
-  await page.screenshot(shot("new-job"));
-
   await page.goto("/jobs/demo-job-0398");
   await expect(page.getByLabel("Notes")).toHaveValue(/tacky/);
   await page.screenshot(shot("job"));
@@ -81,6 +73,27 @@ test("pictures of every main view", async ({ page }) => {
   await expect(page.getByRole("contentinfo")).toContainText("12.5 kHz", { timeout: 300_000 });
   await page.waitForTimeout(6000);
   await page.screenshot(shot("bench-response"));
+
+  await hands.open("demo-job-0409", "record-level");
+  await page.getByRole("group", { name: "Recording on" }).getByRole("button").first().click();
+  await hands.play("record levels off");
+  await hands.choose("Tape", "Blank tape");
+  await hands.choose("Record takes in", "Level tone");
+  const monitor = page.getByRole("group", { name: "Monitor of the deck" });
+  await monitor.getByRole("button", { name: "source" }).click();
+  await page.getByRole("group", { name: "Transport keys" }).getByRole("button", { name: "Record" }).click();
+  await expect(page.getByRole("status", { name: "Monitor" })).toContainText("the source", {
+    timeout: 30_000,
+  });
+  await monitor.getByRole("button", { name: "tape" }).click();
+  await expect(page.getByRole("meter", { name: "Record level error left" })).toHaveAttribute(
+    "aria-valuetext",
+    /fail$/,
+    { timeout: 30_000 },
+  );
+  await page.keyboard.press("p");
+  await page.screenshot(shot("bench-record-level"));
+  await page.getByRole("button", { name: "Stop" }).click();
 
   await page.goto("/signals");
   await expect(page.getByRole("heading", { name: "Record response" })).toBeVisible();

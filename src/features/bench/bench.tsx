@@ -153,7 +153,7 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
     ",": () => sourceButton.current?.focus(),
     "?": () => setKeys(true),
   });
-  useFocusBack(main);
+  useFocusBack(main, keys);
 
   const drop = (event: React.DragEvent) => {
     event.preventDefault();

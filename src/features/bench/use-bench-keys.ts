@@ -1,4 +1,4 @@
-import { useEffect, type RefObject } from "react";
+import { useEffect, useRef, type RefObject } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { onControl } from "./bench-focus";
 
@@ -16,8 +16,17 @@ export function useBenchKeys(actions: Record<string, () => void>): void {
   });
 }
 
-/** A list that was chosen from gives the focus back to the bench, so that the next key is no choice in that list. */
-export function useFocusBack(bench: RefObject<HTMLElement | null>): void {
+/**
+ * What was opened over the bench gives the focus back to it, so that the next key is the bench's: a list that was chosen
+ * from, in which it would be a choice, and a dialog that was opened by a key, from nowhere in particular.
+ * @param dialog whether such a dialog is open
+ */
+export function useFocusBack(bench: RefObject<HTMLElement | null>, dialog: boolean): void {
+  const wasOpen = useRef(false);
+  useEffect(() => {
+    if (wasOpen.current && !dialog) bench.current?.focus({ preventScroll: true });
+    wasOpen.current = dialog;
+  }, [bench, dialog]);
   useEffect(() => {
     const givenBack = ({ target, relatedTarget }: FocusEvent) => {
       const fromList =
