@@ -2,5 +2,5 @@ import { defineConfig } from "vitest/config";
 
 export default defineConfig({
   resolve: { alias: { "@": new URL("./src", import.meta.url).pathname } },
-  test: { include: ["src/**/*.test.ts"], testTimeout: 90_000, maxWorkers: 2 },
+  test: { include: ["src/**/*.test.ts"], testTimeout: 180_000, maxWorkers: 2 },
 });

@@ -310,20 +310,22 @@ export class LiveListening {
     const playing = [...recognition.bands, ...recognition.repeats].find(
       ({ endSeconds }) => endSeconds > now - STILL_PLAYING_SECONDS,
     );
-    this.band = playing
-      ? {
-          index: playing.index,
-          kind: tape.bands[playing.index].kind,
-          name: bandName(tape.bands[playing.index]),
-          seconds: playing.endSeconds - playing.startSeconds,
-        }
-      : null;
     const known = [...recognition.bands, ...recognition.repeats].map(({ index }) => tape.bands[index]);
     const sure = new Set(known.map(({ frequencyHz }) => frequencyHz)).size > 1;
     this.tone =
       playing && tape.bands[playing.index].kind === "tone"
         ? this.bandMeant(playing.index, playing.startSeconds, sure)
         : this.toneOfItsOwn(now);
+    const index = this.tone && this.tone.index >= 0 ? this.tone.index : playing?.index;
+    this.band =
+      playing && index !== undefined
+        ? {
+            index,
+            kind: tape.bands[index].kind,
+            name: bandName(tape.bands[index]),
+            seconds: playing.endSeconds - playing.startSeconds,
+          }
+        : null;
     if (playing) this.follow(certifiedFrequencyHz(tape.bands[playing.index]) * speedFactor);
   }
 

@@ -60,7 +60,7 @@ describe("the tones of a tape while it plays", () => {
   // 9′ is 178° at 10 kHz; 26′ is 515°, more than a cycle
   const bench = new Listening({ "head.azimuthArcMinutes": 26, "azimuth.arcMinutesPerTurn": 40 });
 
-  it("the ladder counts the cycles of the highest tone", { timeout: 60_000 }, () => {
+  it("the ladder counts the cycles of the highest tone", { timeout: 180_000 }, () => {
     const { phase, azimuth, tones } = bench.hear(22);
     expect(tones.map(({ index, fresh }) => [index, fresh])).toEqual([0, 1, 2, 3].map((i) => [i, true]));
     expect(azimuth!.tiltArcMinutes!).toBeCloseTo(26, 0);
@@ -71,7 +71,7 @@ describe("the tones of a tape while it plays", () => {
 
   it(
     "a turn is followed through its cycles, though nobody says a word until it is done",
-    { timeout: 60_000 },
+    { timeout: 180_000 },
     () => {
       for (let i = 0; i < 10; i++) {
         bench.deck.playback.azimuthScrews[0].turn(-0.055);
@@ -92,7 +92,7 @@ describe("the tones of a tape while it plays", () => {
     },
   );
 
-  it("a turn in silence leaves the cycles unknown, and says so", { timeout: 60_000 }, () => {
+  it("a turn in silence leaves the cycles unknown, and says so", { timeout: 180_000 }, () => {
     bench.deck.press("stop");
     bench.hear(4);
     bench.live.mark();
@@ -112,7 +112,7 @@ describe("the tones of a tape while it plays", () => {
 describe("bands of one frequency", () => {
   it(
     "are told apart by their level when others were heard, else by what is wanted",
-    { timeout: 60_000 },
+    { timeout: 180_000 },
     () => {
       const bands = [
         tone(315, 5, { role: "level", levelDb: 0 }),

@@ -282,6 +282,7 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
             listener={listener}
             firstButton={sourceButton}
             guideOn={guide.on}
+            anyTone={measuring?.hears.what === "source and tape"}
             onGuide={toggleGuide}
             onPractice={togglePractice}
           />

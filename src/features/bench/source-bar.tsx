@@ -16,6 +16,8 @@ interface SourceBarProps {
   listener: ListenerState;
   firstButton: RefObject<HTMLButtonElement | null>;
   guideOn: boolean;
+  /** The tone is compared with itself, before and after the tape: it need not be one of the reference tape. */
+  anyTone: boolean;
   onGuide(): void;
   onPractice(): void;
 }
@@ -23,10 +25,10 @@ interface SourceBarProps {
 const NAMES = { practice: "Practice machine", file: "File", "sound card": "Sound card" };
 
 /** What Unzel listens to, how loud it is, and whether it is sound. */
-export function SourceBar({ listener, firstButton, guideOn, onGuide, onPractice }: SourceBarProps) {
+export function SourceBar({ listener, firstButton, guideOn, anyTone, onGuide, onPractice }: SourceBarProps) {
   const { kind, live, heard, progress, check } = listener;
   const [checking, setChecking] = useState(false);
-  const problem = problemOf(listener);
+  const problem = problemOf(listener, anyTone);
   return (
     <Box
       component="footer"
@@ -111,11 +113,12 @@ export function SourceBar({ listener, firstButton, guideOn, onGuide, onPractice 
 }
 
 /** What is wrong: first nothing to hear, then no tone, then a doubtful tape, then what the check noticed. */
-function problemOf({ heard, check, live }: ListenerState): string | undefined {
+function problemOf({ heard, check, live }: ListenerState, anyTone: boolean): string | undefined {
   const faults = check?.findings.filter(({ state }) => state === "fault") ?? [];
   const silent = faults.find(({ check: name }) => name === "arrives");
   if (silent) return `${silent.says}: ${silent.advice}`;
   const [fault] = faults;
+  if (anyTone && heard?.comparison?.hears) return fault && `${fault.says}. ${fault.advice}`;
   // a band of the tape plays, if not the one for speed
   if (live?.band && (heard?.playback?.playing || live.band.kind !== "tone")) return undefined;
   return heard?.problems[0] ?? live?.tapeDoubt ?? (fault && `${fault.says}. ${fault.advice}`) ?? undefined;

@@ -64,10 +64,10 @@ function Hears({
   const hears = comparison?.hears ?? null;
   return (
     <Box sx={{ display: "flex", gap: 1, alignItems: "center", flexWrap: "wrap" }}>
-      <Box role="status" aria-label="Monitor" sx={{ fontSize: 22, fontWeight: 720, flex: 1, minWidth: 260 }}>
+      <Box role="status" aria-label="Monitor" sx={{ fontSize: 20, fontWeight: 720, flex: 1, minWidth: 260 }}>
         {hears ? HEARS[hears] : live ? "no tone" : "nothing is heard yet"}
         {hears && comparison && comparison.frequencyHz > 0 && (
-          <Box component="span" sx={{ color: "text.secondary", fontWeight: 400 }}>
+          <Box component="span" sx={{ color: "text.secondary", fontWeight: 400, whiteSpace: "nowrap" }}>
             , {hertzText(comparison.frequencyHz)}
             {comparison.byHand && ", said by hand"}
           </Box>
@@ -128,7 +128,7 @@ function Pair({ went, came }: { went: number | null; came: number | null }) {
           />
         )}
       </Box>
-      <Box sx={{ fontFamily: READING_FONT, width: 104, textAlign: "right", whiteSpace: "nowrap" }}>
+      <Box sx={{ fontFamily: READING_FONT, width: 118, textAlign: "right", whiteSpace: "nowrap" }}>
         {level === null ? "–" : `${fixed(level, 2)}${THIN_SPACE}dBFS`}
       </Box>
     </Box>
