@@ -110,13 +110,8 @@ export interface ListenerApi {
   loopBack(toneHz: number): Promise<LoopBack>;
   /** Judges the last second of a tone on one side; rejects with a sentence when it cannot. */
   findSides(): Promise<SideFinding>;
-  /** Null when it was cancelled. Rejects with a sentence for a file that cannot be read. */
-  measureFile(
-    file: File,
-    as: MeasuredAs,
-    onProgress: (share: number) => void,
-  ): Promise<FileMeasurement | null>;
-  cancelFile(): Promise<void>;
+  /** Rejects with a sentence for a file that cannot be read. */
+  measureFile(file: File, as: MeasuredAs, onProgress: (share: number) => void): Promise<FileMeasurement>;
   /** Stops, and resolves when everything that was recorded is kept; the worker may be ended then. */
   finish(): Promise<void>;
 }

@@ -16,7 +16,6 @@ const PROGRESS_EVERY_MS = 100;
 let source: LiveSource | null = null;
 /** May be told before the source has started. */
 let wanted: Wanted = NOTHING_WANTED;
-let cancelled = false;
 
 function practice(): PracticeSource {
   if (source instanceof PracticeSource) return source;
@@ -132,18 +131,11 @@ const api: ListenerApi = {
 
   async measureFile(file, as, onProgress) {
     let reported = 0;
-    return measureForBench(file.name, await openSound(bytesOfBlob(file)), as, {
-      cancelled: () => cancelled,
-      onProgress: (share) => {
-        if (performance.now() - reported < PROGRESS_EVERY_MS) return;
-        reported = performance.now();
-        onProgress(share);
-      },
+    return measureForBench(file.name, await openSound(bytesOfBlob(file)), as, (share) => {
+      if (performance.now() - reported < PROGRESS_EVERY_MS) return;
+      reported = performance.now();
+      onProgress(share);
     });
-  },
-
-  async cancelFile() {
-    cancelled = true;
   },
 
   async finish() {

@@ -4,8 +4,6 @@ const LEAST = 1e-20;
 /** Level of a power, dB. */
 export const powerDb = (power: number): number => 10 * Math.log10(Math.max(power, LEAST));
 
-/** Level of an amplitude, dB. */
-export const amplitudeDb = (amplitude: number): number => powerDb(amplitude * amplitude);
-
-/** Power of a level. */
-export const powerOf = (db: number): number => 10 ** (db / 10);
+/** Level of an amplitude, dB; silence reads −200 here too. */
+export const amplitudeDb = (amplitude: number): number =>
+  20 * Math.log10(Math.max(amplitude, Math.sqrt(LEAST)));

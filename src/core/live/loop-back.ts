@@ -1,5 +1,5 @@
+import { amplitudeDb } from "@/core/dsp/decibels";
 import { harmonicsOf } from "@/core/measure/harmonics";
-import { decibels } from "@/core/measure/level-meter";
 
 /** Harmonics and noise of a device whose output is cabled to its input. */
 export interface LoopBack {
@@ -32,16 +32,16 @@ export function loopBackOf(samples: Float32Array, sampleRateHz: number, toneHz: 
     if (rms >= 0.9999 * loudest.rms) loudest = { at, rms };
     if (rms < quietest.rms) quietest = { at, rms };
   }
-  if (decibels(loudest.rms) < -60)
+  if (amplitudeDb(loudest.rms) < -60)
     throw new Error(
       "The tone did not come back. Cable the output to the input, raise the level, then try again.",
     );
-  if (decibels(quietest.rms) > decibels(loudest.rms) - SILENT_BELOW_TONE_DB)
+  if (amplitudeDb(quietest.rms) > amplitudeDb(loudest.rms) - SILENT_BELOW_TONE_DB)
     throw new Error("There was no silence to measure noise in. Disconnect everything else and try again.");
   const tone = harmonicsOf(samples.subarray(loudest.at, loudest.at + piece), sampleRateHz, toneHz, 2);
   return {
     toneDbfs: tone.fundamentalDbfs,
-    noiseDbfs: decibels(quietest.rms),
+    noiseDbfs: amplitudeDb(quietest.rms),
     secondDb: tone.harmonicsDb[0],
     thirdDb: tone.harmonicsDb[1],
   };

@@ -1,5 +1,5 @@
+import { amplitudeDb } from "@/core/dsp/decibels";
 import { besselI0 } from "@/core/dsp/kaiser-lowpass";
-import { decibels } from "./level-meter";
 
 /** Kaiser window whose side lobes lie 150 dB down. */
 const BETA = 21;
@@ -48,8 +48,8 @@ export function harmonicsOf(
   );
   return {
     frequencyHz,
-    fundamentalDbfs: decibels(fundamental),
-    harmonicsDb: harmonics.map((hz) => decibels(amplitude(hz)) - decibels(fundamental)),
+    fundamentalDbfs: amplitudeDb(fundamental),
+    harmonicsDb: harmonics.map((hz) => amplitudeDb(amplitude(hz)) - amplitudeDb(fundamental)),
   };
 }
 

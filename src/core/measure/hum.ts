@@ -1,8 +1,8 @@
 import { amplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
+import { amplitudeDb } from "@/core/dsp/decibels";
 import { FirDecimator } from "@/core/dsp/fir-decimator";
 import { kaiserLowpass } from "@/core/dsp/kaiser-lowpass";
 import { quantileInPlace } from "@/core/dsp/quantile";
-import { decibels } from "./level-meter";
 
 export interface HumLine {
   frequencyHz: number;
@@ -116,7 +116,7 @@ export class HumMeter {
     for (let i = Math.max(1, k - lobe); i <= k + lobe; i++) sum += this.power[i];
     return {
       frequencyHz: (k + (Number.isFinite(lean) ? lean : 0)) * binHz,
-      levelDb: decibels(Math.sqrt(sum / 1.5 / this.stretches)),
+      levelDb: amplitudeDb(Math.sqrt(sum / 1.5 / this.stretches)),
     };
   }
 

@@ -1,3 +1,4 @@
+import { amplitudeDb } from "@/core/dsp/decibels";
 import { TruePeak } from "@/core/dsp/true-peak";
 
 /** Full scale of 16-bit sound: every converter that clips reaches at least this. */
@@ -14,9 +15,6 @@ export interface Level {
   /** Samples in runs of three or more at full scale. */
   clippedSamples: number;
 }
-
-/** Decibels of an amplitude; silence reads −200. */
-export const decibels = (amplitude: number): number => 20 * Math.log10(Math.max(amplitude, 1e-10));
 
 /** Level of one channel since the last `reset`. Blocks of any length. */
 export class LevelMeter {
@@ -54,9 +52,9 @@ export class LevelMeter {
   get level(): Level {
     const n = Math.max(1, this.count);
     return {
-      peakDbfs: decibels(this.peak),
-      truePeakDbfs: decibels(this.true.peak),
-      rmsDbfs: decibels(Math.sqrt(this.squares / n)),
+      peakDbfs: amplitudeDb(this.peak),
+      truePeakDbfs: amplitudeDb(this.true.peak),
+      rmsDbfs: amplitudeDb(Math.sqrt(this.squares / n)),
       dcPercent: (100 * this.sum) / n,
       clippedSamples: this.clipped,
     };

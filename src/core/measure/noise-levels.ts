@@ -1,3 +1,4 @@
+import { powerDb } from "@/core/dsp/decibels";
 import { StereoSpectrum } from "@/core/dsp/stereo-spectrum";
 import { seriesBetween, type WideLevel } from "./wide-levels";
 import { withoutHum } from "./without-hum";
@@ -54,7 +55,7 @@ export function noiseLevels(
       }),
     );
     if (frames % BATCH_FRAMES !== 0) continue;
-    batch.forEach((levels, c) => batches[c].push(levels.map(decibels)));
+    batch.forEach((levels, c) => batches[c].push(levels.map(powerDb)));
     batch = total.map((levels) => levels.map(() => 0));
   }
   if (frames < FEWEST_FRAMES) return channels.map(() => []);
@@ -63,7 +64,7 @@ export function noiseLevels(
       const each = varianceOf(batches[c].map((one) => one[b]));
       return {
         frequencyHz,
-        levelDb: decibels(levels[b] / frames),
+        levelDb: powerDb(levels[b] / frames),
         // what a batch strays more than chance makes it
         spreadDb: Math.sqrt(Math.max(0, each - chanceDb(bins.length, BATCH_FRAMES) ** 2)),
         uncertaintyDb: 2 * chanceDb(bins.length, frames),
@@ -98,8 +99,6 @@ function withoutChunksHum(x: Float32Array | Float64Array, rate: number): Float64
 /** Standard deviation of a level over so many bins and frames, by chance. */
 const chanceDb = (bins: number, frames: number): number =>
   DB_PER_SHARE / Math.sqrt(Math.max(1, INDEPENDENT_SHARE * bins * frames));
-
-const decibels = (power: number): number => 10 * Math.log10(Math.max(1e-20, power));
 
 /** Power of some bins over what pink noise has there. */
 function rePink(power: Float64Array, bins: number[]): number {

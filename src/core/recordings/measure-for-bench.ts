@@ -43,35 +43,31 @@ export interface MeasuredAs {
   tracks: HeadTracks | null;
 }
 
-interface Watching {
-  onProgress(share: number): void;
-  cancelled(): boolean;
-}
+type OnProgress = (share: number) => void;
 
-/** Measures a recording for the bench, as the tape that is in its job. Null when it was cancelled. */
+/** Measures a recording for the bench, as the tape that is in its job. */
 export const measureForBench = (
   name: string,
   sound: SoundFile,
   as: MeasuredAs,
-  watching: Watching,
-): Promise<FileMeasurement | null> =>
+  onProgress: OnProgress,
+): Promise<FileMeasurement> =>
   as.tape.bands.length > 1 || isWide(as.tape.bands[0])
-    ? measureTape(name, sound, as, watching)
-    : measureTone(name, sound, as, watching);
+    ? measureTape(name, sound, as, onProgress)
+    : measureTone(name, sound, as, onProgress);
 
 async function measureTone(
   name: string,
   sound: SoundFile,
   { nominalHz, geometry }: MeasuredAs,
-  { onProgress, cancelled }: Watching,
-): Promise<FileMeasurement | null> {
+  onProgress: OnProgress,
+): Promise<FileMeasurement> {
   const meter = new TransportMeter(sound.sampleRateHz, sound.channelCount, nominalHz);
   let frames = 0;
   for await (const block of sound.blocks()) {
     meter.push(block);
     frames += block[0].length;
     onProgress(frames / sound.frameCount);
-    if (cancelled()) return null;
   }
   const channels = meter.channels.map((channel, c) => {
     const speed = meter.speed(c);
@@ -93,11 +89,11 @@ async function measureTape(
   name: string,
   sound: SoundFile,
   { tape, speedFactor, tracks }: MeasuredAs,
-  { onProgress, cancelled }: Watching,
-): Promise<FileMeasurement | null> {
+  onProgress: OnProgress,
+): Promise<FileMeasurement> {
   const reference = atSpeed(tape, speedFactor);
-  const report = await measureRecording(sound, { tape: reference, sequences: [], onProgress, cancelled });
-  if (!report) return null;
+  const report = await measureRecording(sound, { tape: reference, sequences: [], onProgress });
+  if (!report) throw new Error("The recording was left before its end.");
   const usable = report.stretches.filter(({ speed }) => speed !== null);
   const forSpeed = usable.filter(({ index }) => reference.bands[index].role === "speed");
   const [best] = [...forSpeed, ...usable];

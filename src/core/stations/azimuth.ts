@@ -8,7 +8,7 @@ import { adviseSearch } from "./azimuth-search";
 import { readingsOfMoment, type LogContext } from "./log-context";
 import type { OnTheBench } from "./on-the-bench";
 import type { MeasuringStation } from "./station";
-import { nothingToLog } from "./station-readings";
+import { nothingToLog, onceSettled } from "./station-readings";
 
 const quantities = {
   "azimuth.phase": { name: "Azimuth phase at 10 kHz", unit: "°", decimals: 1, signed: true },
@@ -149,9 +149,7 @@ export const azimuth: MeasuringStation<"azimuth", keyof typeof quantities> = {
       if (!phase) return nothingToLog("No tone of the ladder was heard in both channels yet.");
       const readings = (context: LogContext) => phaseReadings(numbers, context);
       return {
-        toLog: (context) =>
-          phase.settled ? readings(context) : "Still settling; log when the number is steady.",
-        afterTurn: (context) => (phase.settled ? readings(context) : null),
+        ...onceSettled(phase.settled, readings),
         beforeTurn: (context) =>
           playing?.before
             ? readings(context)
@@ -166,9 +164,7 @@ export const azimuth: MeasuringStation<"azimuth", keyof typeof quantities> = {
     const readings = (context: LogContext) => peakReadings(playing, context);
     const { before } = playing;
     return {
-      toLog: (context) =>
-        playing.settled ? readings(context) : "Still settling; log when the number is steady.",
-      afterTurn: (context) => (playing.settled ? readings(context) : null),
+      ...onceSettled(playing.settled, readings),
       beforeTurn: (context) =>
         before
           ? readings(context)

@@ -6,7 +6,7 @@ import { MAINS } from "./cautions";
 import { ownChannel } from "./channels";
 import { readingsOfMoment, type LogContext } from "./log-context";
 import type { MeasuringStation } from "./station";
-import { nothingToLog } from "./station-readings";
+import { nothingToLog, STILL_SETTLING } from "./station-readings";
 
 const quantities = {
   "recordLevel.error": { name: "Record level error", unit: "dB", decimals: 2, signed: true },
@@ -53,7 +53,7 @@ function lacking(comparison: SourceAndTape | null, returned: Returned[] | null):
   if (!comparison.source) return "What goes in was not heard yet: switch the monitor to source for a moment.";
   if (!comparison.tape) return "What comes back was not heard yet: record, and switch the monitor to tape.";
   if (returned === null) return "What goes in is silent on a channel: raise the level, or find the lead.";
-  return comparison.tape.settled ? null : "Still settling; log when the number is steady.";
+  return comparison.tape.settled ? null : STILL_SETTLING;
 }
 
 export const recordLevel: MeasuringStation<"record-level", keyof typeof quantities> = {

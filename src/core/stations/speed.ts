@@ -10,7 +10,7 @@ import { readingsOfMoment, type LogContext } from "./log-context";
 import type { OnTheBench } from "./on-the-bench";
 import { adviseSpeed } from "./speed-advice";
 import type { MeasuringStation } from "./station";
-import { nothingToLog } from "./station-readings";
+import { nothingToLog, onceSettled } from "./station-readings";
 
 const quantities = {
   speedError: { name: "Speed error", unit: "%", decimals: 2, signed: true },
@@ -88,9 +88,7 @@ export const speed: MeasuringStation<"speed", keyof typeof quantities> = {
     const readings = (mean: Mean) => (context: LogContext) =>
       speedReadings(mean, { ...context, channel: now.channel });
     return {
-      toLog: (context) =>
-        now.settled ? readings(now)(context) : "Still settling; log when the number is steady.",
-      afterTurn: (context) => (now.settled ? readings(now)(context) : null),
+      ...onceSettled(now.settled, readings(now)),
       beforeTurn: readings({ ...(now.before ?? now), seconds: now.seconds }),
     };
   },

@@ -17,3 +17,14 @@ export const nothingToLog = (why: string): StationReadings => ({
   afterTurn: () => null,
   beforeTurn: () => null,
 });
+
+export const STILL_SETTLING = "Still settling; log when the number is steady.";
+
+/** A number that is logged, and shows the last turn, once it has settled. */
+export const onceSettled = (
+  settled: boolean,
+  readings: (context: LogContext) => Reading[],
+): Pick<StationReadings, "toLog" | "afterTurn"> => ({
+  toLog: (context) => (settled ? readings(context) : STILL_SETTLING),
+  afterTurn: (context) => (settled ? readings(context) : null),
+});

@@ -70,11 +70,12 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
   const { job, machine } = view;
   const router = useRouter();
   const measuring = measures(station) ? station : null;
+  const compare = measuring?.hears.what === "source and tape";
   const want = useLatest(listener.want);
   useEffect(() => {
-    const { flutter = false, role = null, what = null } = measuring?.hears ?? {};
-    want({ flutter, role, compare: what === "source and tape" });
-  }, [want, measuring]);
+    const { flutter = false, role = null } = measuring?.hears ?? {};
+    want({ flutter, role, compare });
+  }, [want, measuring, compare]);
   const [circumstances, setCircumstances] = useCircumstances(job.id, listener.practice);
   useForgetTones(listener, circumstances);
   // what belongs to the tape speed that is worked at
@@ -145,7 +146,7 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
     t: () => void (turns ? turned() : workIsDone()),
     p: () => setDrawer((open) => !open),
     g: () => measuring && guide.toggle(),
-    m: () => measuring?.hears.what === "source and tape" && sayNext(listener),
+    m: () => compare && sayNext(listener),
     "[": () => step(-1),
     "]": () => step(1),
     PageUp: () => step(-1),
@@ -282,7 +283,7 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
             listener={listener}
             firstButton={sourceButton}
             guideOn={guide.on}
-            anyTone={measuring?.hears.what === "source and tape"}
+            anyTone={compare}
             onGuide={toggleGuide}
             onPractice={togglePractice}
           />

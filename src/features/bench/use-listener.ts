@@ -106,6 +106,13 @@ export function useListener(options: ListenOptions) {
     };
   };
 
+  /** What did not start, or broke off, is ended and told; of a session that has ended nobody wants to know. */
+  const fail = (session: Session, why: string, canStartAgain: boolean) => {
+    if (session.closed) return;
+    void session.close();
+    dispatch({ session: session.id, kind: "failed", why, canStartAgain });
+  };
+
   const stop = async () => {
     dispatch({ session: now.current.session, kind: "stopped" });
     await sessions.current.end();
@@ -148,9 +155,7 @@ export function useListener(options: ListenOptions) {
         },
       });
     } catch (error) {
-      if (session.closed) return;
-      void session.close();
-      dispatch({ session: id, kind: "failed", why: (error as Error).message, canStartAgain: false });
+      fail(session, (error as Error).message, false);
     }
   };
 
@@ -203,9 +208,7 @@ export function useListener(options: ListenOptions) {
             : null,
       });
     } catch (error) {
-      if (session.closed) return;
-      void session.close();
-      dispatch({ session: id, kind: "failed", why: (error as Error).message, canStartAgain: true });
+      fail(session, (error as Error).message, true);
     }
   };
 
@@ -224,14 +227,11 @@ export function useListener(options: ListenOptions) {
         callback((share: number) => dispatch({ session: id, kind: "progress", share })),
       );
       if (session.closed) return;
-      if (measured) dispatch({ session: id, kind: "file measured", file: measured });
-      else dispatch({ session: id, kind: "stopped" });
+      dispatch({ session: id, kind: "file measured", file: measured });
     } catch (error) {
-      if (session.closed) return;
-      const why = `${file.name}: ${(error as Error).message}`;
-      dispatch({ session: id, kind: "failed", why, canStartAgain: false });
+      fail(session, `${file.name}: ${(error as Error).message}`, false);
     } finally {
-      worker.end();
+      void session.close();
     }
   };
 
