@@ -1,4 +1,5 @@
 import { expect, type Locator, type Page } from "@playwright/test";
+import { choose } from "./choose";
 
 /** What a technician's hands do on the bench. */
 export class BenchHands {
@@ -17,10 +18,8 @@ export class BenchHands {
     await expect(this.page.getByRole("button", { name: /Practice/ })).toBeVisible();
   }
 
-  /** Chooses from the box of that name, by key: a slow press of the mouse would pick what opens under it. */
-  async choose(box: string, option: string | RegExp): Promise<void> {
-    await this.page.getByRole("combobox", { name: box, exact: true }).press("Enter");
-    await this.page.getByRole("option", { name: option }).first().click();
+  async choose(box: string, line: string | RegExp): Promise<void> {
+    await choose(this.page.getByRole("combobox", { name: box, exact: true }), line);
   }
 
   async play(condition: string): Promise<void> {

@@ -1,6 +1,7 @@
 import { expect, test } from "@playwright/test";
 import { BenchHands } from "./bench-hands";
 import { NOT_WAV } from "./sounds";
+import { choose } from "./choose";
 
 test("the floor shows every job of the demo as a tape line and what can be done", async ({ page }) => {
   await page.goto("/");
@@ -16,10 +17,8 @@ test("a machine of one's own: missing fields are named, then the job opens", asy
   await page.goto("/jobs/new");
   await page.getByRole("button", { name: "Start the job" }).click();
   await expect(page.getByText("Choose the machine.")).toBeVisible();
-  await page.getByRole("combobox", { name: "Machine" }).click();
-  await page.getByRole("option", { name: "Another machine…" }).click();
-  await page.getByRole("combobox", { name: "Reference tape" }).click();
-  await page.getByRole("option", { name: /SSA-01/ }).click();
+  await choose(page.getByRole("combobox", { name: "Machine" }), "Another machine…");
+  await choose(page.getByRole("combobox", { name: "Reference tape" }), /SSA-01/);
   await page.getByRole("button", { name: "Start the job" }).click();
   await expect(page.getByText("Give the machine a name.")).toBeVisible();
   await page.getByLabel("Name of the machine").fill('<b onclick="x">Bench & Co</b>');

@@ -1,6 +1,7 @@
 import { readFile } from "node:fs/promises";
 import { expect, test } from "@playwright/test";
 import { BANDS, BANDS_FLAC, LONG, NOT_WAV, SLOW, TILTED } from "./sounds";
+import { choose } from "./choose";
 
 test.beforeEach(async ({ page }) => {
   await page.goto("/");
@@ -19,8 +20,7 @@ test("many recordings at once: each measured, a bad one refused by itself", asyn
 });
 
 test("FLAC and WAV of one tape give the same bands, and one goes into a job", async ({ page }) => {
-  await page.getByRole("combobox", { name: "Tape that was played" }).click();
-  await page.getByRole("option", { name: /Azimuth ladder, cassette/ }).click();
+  await choose(page.getByRole("combobox", { name: "Tape that was played" }), /Azimuth ladder, cassette/);
   await page.getByLabel("Recordings").setInputFiles([BANDS, BANDS_FLAC]);
   const [wav, flac] = ["bands.wav", "bands.flac"].map((name) => page.getByRole("article", { name }));
   for (const article of [wav, flac])
@@ -30,10 +30,8 @@ test("FLAC and WAV of one tape give the same bands, and one goes into a job", as
   await expect(wav.getByRole("row").nth(2)).toContainText("+1.5");
 
   await wav.getByRole("button", { name: "Attach to a job" }).click();
-  await page.getByRole("combobox", { name: "Job" }).click();
-  await page.getByRole("option", { name: /0415/ }).click();
-  await page.getByRole("combobox", { name: "Stretch" }).click();
-  await page.getByRole("option", { name: /3.15 kHz/ }).click();
+  await choose(page.getByRole("combobox", { name: "Job" }), /0415/);
+  await choose(page.getByRole("combobox", { name: "Stretch" }), /3.15 kHz/);
   await page.getByRole("button", { name: "Log it" }).click();
   await expect(page.getByRole("dialog").getByRole("alert")).toContainText("Logged in job 0415 as as found");
   await page.goto("/jobs/demo-job-0415/bench/speed");
@@ -69,8 +67,7 @@ test("what the browser can decode is measured with a warning; a damaged file is 
 });
 
 test("the ladder of a tape tells azimuth, and its levels what is wrong with the head", async ({ page }) => {
-  await page.getByRole("combobox", { name: "Tape that was played" }).click();
-  await page.getByRole("option", { name: /Azimuth ladder, cassette/ }).click();
+  await choose(page.getByRole("combobox", { name: "Tape that was played" }), /Azimuth ladder, cassette/);
   await page.getByLabel("Recordings").setInputFiles(TILTED);
   const azimuth = page.getByRole("region", { name: "Azimuth" });
   const meter = azimuth.getByRole("meter", { name: "Azimuth phase at 10000 Hz" });

@@ -1,6 +1,7 @@
 import { readFile } from "node:fs/promises";
 import { expect, test } from "@playwright/test";
 import { BenchHands } from "./bench-hands";
+import { choose } from "./choose";
 
 test("from a new job to a printed sheet, through an emptied browser and back", async ({ page }) => {
   test.setTimeout(180_000);
@@ -8,8 +9,7 @@ test("from a new job to a printed sheet, through an emptied browser and back", a
   await expect(page.getByRole("article", { name: /0412/ })).toBeVisible();
   await page.keyboard.press("n");
   await page.getByLabel("Complaint, in the owner's words").fill("Runs slow and gurgles.");
-  await page.getByRole("combobox", { name: "Machine" }).click();
-  await page.getByRole("option", { name: "Ellesby C-1R" }).click();
+  await choose(page.getByRole("combobox", { name: "Machine" }), "Ellesby C-1R");
 
   // what was typed is still there after a reload
   await page.waitForTimeout(500);

@@ -1,5 +1,6 @@
 import { expect, test } from "@playwright/test";
 import { BenchHands } from "./bench-hands";
+import { choose } from "./choose";
 
 test("a blank tape is recorded on, rewound and heard; a full tape tells its bands", async ({ page }) => {
   const hands = new BenchHands(page);
@@ -53,8 +54,7 @@ test("logged readings keep what was heard; it can be played, exported and delete
   await recordings.getByRole("button", { name: "Delete" }).click();
   await expect(recordings.getByRole("listitem")).toHaveCount(0);
 
-  await page.getByRole("combobox", { name: "Keep the last" }).click();
-  await page.getByRole("option", { name: "nothing" }).click();
+  await choose(page.getByRole("combobox", { name: "Keep the last" }), "nothing");
   await hands.open("demo-job-0415", "speed");
   await hands.play("nothing wrong");
   await hands.settled();

@@ -1,4 +1,5 @@
 import { expect, test } from "@playwright/test";
+import { choose } from "./choose";
 
 test.beforeEach(async ({ page }) => {
   await page.goto("/");
@@ -16,8 +17,7 @@ test("the slide rules of the playback side answer as they are set", async ({ pag
   const equalisation = rule("Equalisation");
   await expect(equalisation).toContainText("−3.35 dB");
   await expect(equalisation.getByRole("img", { name: "Equalisation curves" })).toBeVisible();
-  await equalisation.getByRole("combobox", { name: "Machine" }).press("Enter");
-  await page.getByRole("option", { name: /3180\/120/ }).click();
+  await choose(equalisation.getByRole("combobox", { name: "Machine" }), /3180\/120/);
   await expect(equalisation).toContainText("0.00 dB");
 
   const azimuth = rule("Azimuth");

@@ -1,6 +1,7 @@
 import { expect, test } from "@playwright/test";
 import { BenchHands } from "./bench-hands";
 import { BANDS, SLOW, TILTED } from "./sounds";
+import { choose } from "./choose";
 
 const shot = (name: string) => ({ path: `docs/screenshots/${name}.png` });
 
@@ -112,8 +113,7 @@ test("pictures of every main view", async ({ page }) => {
   await expect(page.getByRole("meter", { name: /timed length/ })).toBeVisible();
   await page.screenshot(shot("rules"));
   await page.goto("/listen");
-  await page.getByRole("combobox", { name: "Tape that was played" }).click();
-  await page.getByRole("option", { name: /Azimuth ladder, cassette/ }).click();
+  await choose(page.getByRole("combobox", { name: "Tape that was played" }), /Azimuth ladder, cassette/);
   await page.getByLabel("Recordings").setInputFiles([BANDS, SLOW]);
   await expect(page.getByRole("article").getByText("6.3 kHz")).toBeVisible({ timeout: 60_000 });
   await expect(page.getByRole("article", { name: "slow.wav" }).getByRole("row").nth(1)).toBeVisible({

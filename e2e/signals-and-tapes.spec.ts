@@ -1,5 +1,6 @@
 import { readFile } from "node:fs/promises";
 import { expect, test } from "@playwright/test";
+import { choose } from "./choose";
 
 test.describe("signals", () => {
   test("a preset is exported as a WAV file of the length that was said", async ({ page }) => {
@@ -8,8 +9,7 @@ test.describe("signals", () => {
       .getByRole("navigation", { name: "Sequences" })
       .getByRole("button", { name: /Record level/ })
       .click();
-    await page.getByRole("combobox", { name: "Bits" }).click();
-    await page.getByRole("option", { name: "16, dither" }).click();
+    await choose(page.getByRole("combobox", { name: "Bits" }), "16, dither");
     const download = page.waitForEvent("download");
     await page.getByRole("link", { name: "Export WAV" }).click();
     const bytes = await readFile(await (await download).path());
@@ -30,8 +30,10 @@ test.describe("signals", () => {
     await first.getByLabel("Frequency, Hz").fill("440");
     await first.getByLabel("Length, s").fill("1");
     await page.getByRole("button", { name: "Add a segment" }).click();
-    await page.getByRole("listitem", { name: "Segment 2" }).getByRole("combobox", { name: "Kind" }).click();
-    await page.getByRole("option", { name: "silence" }).click();
+    await choose(
+      page.getByRole("listitem", { name: "Segment 2" }).getByRole("combobox", { name: "Kind" }),
+      "silence",
+    );
     await page.getByRole("listitem", { name: "Segment 2" }).getByLabel("Length, s").fill("1");
     await page.getByRole("button", { name: "Save sequence" }).click();
     await expect(page.getByRole("heading", { name: "Head tap <b>test</b>" })).toBeVisible();

@@ -1,6 +1,7 @@
 import { expect, test } from "@playwright/test";
 import { BenchHands } from "./bench-hands";
 import { COPY, MUSIC } from "./sounds";
+import { choose } from "./choose";
 
 test("the guilty part is named, kept, and compared with a run after the work", async ({ page }) => {
   const hands = new BenchHands(page);
@@ -99,8 +100,7 @@ test("a machine's parts are entered by hand and by counting; bad ones are refuse
   await page.getByRole("button", { name: "Add a part" }).click();
   const second = page.getByRole("listitem", { name: "Part 2" });
   await second.getByLabel("Part", { exact: true }).fill("idler");
-  await second.getByRole("combobox", { name: "How it turns" }).click();
-  await page.getByRole("option", { name: "turns counted" }).click();
+  await choose(second.getByRole("combobox", { name: "How it turns" }), "turns counted");
   await page.getByRole("button", { name: "Save machine" }).click();
   await expect(page.getByRole("main").getByRole("alert")).toContainText("parts 2");
   const count = second.getByRole("button", { name: /Count|turn/ });
@@ -157,8 +157,7 @@ test("slide rules: a timed tape, music against a copy, a belt from stock; the re
   await expect(answer).toBeVisible({ timeout: 60_000 });
   expect(Math.abs(Number(await answer.getAttribute("aria-valuenow")) - 2.5)).toBeLessThan(0.02);
   const card = page.getByRole("region", { name: /Music against/ });
-  await card.getByRole("combobox", { name: "Keep in job" }).click();
-  await page.getByRole("option", { name: "0415" }).click();
+  await choose(card.getByRole("combobox", { name: "Keep in job" }), "0415");
   await card.getByRole("button", { name: "Keep", exact: true }).click();
   await expect(card.getByRole("status")).toContainText("Kept in job 0415");
 

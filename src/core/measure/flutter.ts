@@ -35,6 +35,14 @@ export interface FlutterResult {
   seconds: number;
 }
 
+/** The meters have to run so long before their figure is kept. */
+export const FLUTTER_SETTLED_SECONDS = 10;
+
+/** Why a figure is not to be kept, of whatever source; null where it may be. */
+export const flutterNotKept = ({ seconds, doubt }: FlutterResult): string | null =>
+  doubt ??
+  (seconds < FLUTTER_SETTLED_SECONDS ? "Flutter needs ten steady seconds before it is logged." : null);
+
 /** One ± for every figure of a result. */
 export interface FlutterUncertainty {
   weighted: FlutterMeters;

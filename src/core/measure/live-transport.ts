@@ -1,5 +1,5 @@
 import { latestWaveform, type FlutterWaveform } from "./flutter-waveform";
-import { flutterOf, type FlutterResult } from "./flutter";
+import { flutterNotKept, flutterOf, type FlutterResult } from "./flutter";
 import type { ScrapeFlutter } from "./scrape-meter";
 import { speedOf } from "./speed";
 import { cutStart, type SteadyStretch } from "./steady-stretch";
@@ -21,8 +21,6 @@ const INSTANT_SECONDS = 0.3;
 /** Tone that stopped longer ago than this is not playing. */
 const STILL_PLAYING_SECONDS = 0.25;
 const FLUTTER_EVERY_SECONDS = 0.45;
-/** The flutter meters have to run so long before their figure is logged. */
-export const FLUTTER_SETTLED_SECONDS = 10;
 
 export interface LiveSpeed {
   errorPercent: number;
@@ -213,7 +211,7 @@ export class LiveTransport {
         channel: stretch.channel,
         ...result,
         scrape: this.meter.scrape(this.meter.channels.indexOf(stretch.channel)),
-        settled: result.seconds >= FLUTTER_SETTLED_SECONDS && result.doubt === null,
+        settled: flutterNotKept(result) === null,
       };
     }
   }

@@ -4,35 +4,45 @@ import { LiveListening } from "@/core/live/live-listening";
 import { DEMO_TAPES } from "@/core/reference/demo-tapes";
 import { TransportMeter } from "@/core/measure/transport-meter";
 import { fmTone } from "@/testing/fm-tone";
-import { heardFile } from "./measure-for-bench";
+import { heardFile, type FileMeasurement } from "./measure-for-bench";
 
 const RATE = 48000;
 
 describe("what the bench shows", () => {
-  it("of a file: the speed that is known best, the flutter that is worse", () => {
-    const meter = new TransportMeter(RATE, 2, 3150);
-    const calm = fmTone(8, RATE, 3150 * 1.01, [{ rateHz: 4, peak: 0.0005 }]);
-    const restless = fmTone(8, RATE, 3150 * 1.01, [{ rateHz: 4, peak: 0.003 }]);
-    meter.push([calm, restless]);
+  const fileOf = (sounds: Float64Array[]): FileMeasurement => {
+    const meter = new TransportMeter(RATE, sounds.length, 3150);
+    meter.push(sounds);
     const channels = meter.channels.map((channel, c) => ({
       channel,
       speed: meter.speed(c).result,
       flutter: meter.flutter(c).result,
-      warnings: c === 0 ? [] : ["right: a warning"],
+      warnings: channel === "right" ? ["right: a warning"] : [],
     }));
-    const file = {
+    return {
       name: "a.wav",
       sampleRateHz: RATE,
-      durationSeconds: 8,
+      durationSeconds: sounds[0].length / RATE,
       warnings: ["cut short"],
       channels,
       transport: null,
       playback: null,
     };
-    const measured = heardFile(file);
+  };
+  const tone = (seconds: number, peak: number) => fmTone(seconds, RATE, 3150 * 1.01, [{ rateHz: 4, peak }]);
+
+  it("of a file: the speed that is known best, the flutter that is worse", () => {
+    const measured = heardFile(fileOf([tone(8, 0.0005), tone(8, 0.003)]));
     expect(measured.speed).toMatchObject({ channel: "left", settled: true });
     expect(measured.flutter!.channel).toBe("right");
     expect(measured.problems).toEqual(["cut short", "right: a warning"]);
+  });
+
+  it.each<[string, Float64Array, boolean]>([
+    ["long enough and whole", tone(12, 0.001), true],
+    ["too short", tone(8, 0.001), false],
+    ["lost in eight places", lostIn(8, tone(12, 0.001)), false],
+  ])("flutter of a file that is %s is kept: %s", (_, sound, kept) => {
+    expect(heardFile(fileOf([sound])).flutter!.settled).toBe(kept);
   });
 
   it.each([
@@ -58,3 +68,9 @@ describe("what the bench shows", () => {
     expect(measured).toMatchObject({ nominalHz: 3150, clockPercent: 0 });
   });
 });
+
+/** With ten milliseconds of nothing once a second. */
+function lostIn(places: number, sound: Float64Array): Float64Array {
+  for (let k = 1; k <= places; k++) sound.fill(0, k * RATE, k * RATE + 480);
+  return sound;
+}

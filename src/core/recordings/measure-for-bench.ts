@@ -1,7 +1,7 @@
 import { worstTransport, type Geometry, type TransportView } from "@/core/advice/transport-view";
 import type { SoundFile } from "@/core/formats/sound-file";
 import { LivePlayback } from "@/core/live/live-playback";
-import type { FlutterResult } from "@/core/measure/flutter";
+import { flutterNotKept, type FlutterResult } from "@/core/measure/flutter";
 import { TransportMeter, type SpeedChannel } from "@/core/measure/transport-meter";
 import type { HeadTracks } from "@/core/playback/azimuth-view";
 import type { PlaybackNow } from "@/core/playback/playback-now";
@@ -126,7 +126,7 @@ export function heardFile(file: FileMeasurement): Heard {
     nominalHz: null,
     fullScale: null,
     speed: best ? { ...best, settled: true, creeps: best.creepPercent !== 0, before: null } : null,
-    flutter: worst ? { ...worst, settled: true } : null,
+    flutter: worst ? { ...worst, settled: flutterNotKept(worst) === null } : null,
     playback: file.playback,
     comparison: null,
     problems: [...file.warnings, ...file.channels.flatMap(({ warnings }) => warnings)],

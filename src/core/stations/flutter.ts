@@ -1,5 +1,5 @@
 import { flutterUncertainty } from "@/core/judging/uncertainty";
-import type { FlutterResult } from "@/core/measure/flutter";
+import { flutterNotKept, type FlutterResult } from "@/core/measure/flutter";
 import { FLUTTER_METERS as METERS, type FlutterMeter, type Machine } from "@/core/records/machine";
 import { speedTone } from "@/core/reference/speed-tone";
 import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
@@ -7,7 +7,7 @@ import { nothingAdvised } from "./advised";
 import { readingsOfMoment, type Figure, type LogContext } from "./log-context";
 import type { Quantity } from "./quantity";
 import type { MeasuringStation } from "./station";
-import { nothingToLog } from "./station-readings";
+import { nothingToLog, STILL_SETTLING } from "./station-readings";
 
 const percent = (name: string): Quantity => ({ name, unit: "%", decimals: 3, signed: false });
 const quantities = {
@@ -108,7 +108,7 @@ export const flutter: MeasuringStation<"flutter", FlutterQuantity> = {
       toLog: (context) =>
         now.settled
           ? flutterReadings(now, { ...context, channel: now.channel })
-          : (now.doubt ?? "Flutter needs ten steady seconds before it is logged."),
+          : (flutterNotKept(now) ?? STILL_SETTLING),
       // no turn shows here at once
       afterTurn: () => null,
       beforeTurn: () => null,

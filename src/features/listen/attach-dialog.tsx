@@ -10,6 +10,7 @@ import FormControlLabel from "@mui/material/FormControlLabel";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
+import { flutterNotKept } from "@/core/measure/flutter";
 import { speedsOf } from "@/core/records/job-speeds";
 import { flutterReadings } from "@/core/stations/flutter";
 import type { LogContext } from "@/core/stations/log-context";
@@ -44,7 +45,8 @@ export function AttachDialog({ open, fileName, report, tapes, onClose }: AttachD
   // nobody but the technician knows at which of several speeds it was recorded
   const at = speeds.length === 1 ? speeds[0] : speeds.find((one) => String(one.speedCmPerS) === speed);
   const stretch: StretchReport | undefined = usable[which];
-  const flutterThere = stretch?.flutter !== null && (stretch?.flutter?.seconds ?? 0) >= 10;
+  const flutter = stretch?.flutter ?? null;
+  const noFlutter = flutter ? flutterNotKept(flutter) : "It needs a tone above 900 Hz.";
 
   const attach = async () => {
     if (!records || !at || !stretch?.speed) return;
@@ -65,8 +67,8 @@ export function AttachDialog({ open, fileName, report, tapes, onClose }: AttachD
     });
     const readings = [
       ...(withSpeed ? speedReadings(stretch.speed, context(stretch.speed.channel)) : []),
-      ...(withFlutter && flutterThere && stretch.flutter
-        ? flutterReadings(stretch.flutter, context(stretch.flutter.channel))
+      ...(withFlutter && flutter && noFlutter === null
+        ? flutterReadings(flutter, context(flutter.channel))
         : []),
     ];
     try {
@@ -136,14 +138,12 @@ export function AttachDialog({ open, fileName, report, tapes, onClose }: AttachD
           <FormControlLabel
             control={
               <Checkbox
-                checked={withFlutter && flutterThere}
-                disabled={!flutterThere}
+                checked={withFlutter && noFlutter === null}
+                disabled={noFlutter !== null}
                 onChange={(_, on) => setWithFlutter(on)}
               />
             }
-            label={
-              flutterThere ? "Wow and flutter" : "Wow and flutter (needs ten seconds of tone above 900 Hz)"
-            }
+            label={noFlutter === null ? "Wow and flutter" : `Wow and flutter: ${noFlutter}`}
           />
         </div>
         {done && <Alert severity={done.severity}>{done.says}</Alert>}
@@ -154,7 +154,7 @@ export function AttachDialog({ open, fileName, report, tapes, onClose }: AttachD
         </Button>
         <Button
           variant="contained"
-          disabled={!at || !(withSpeed || (withFlutter && flutterThere))}
+          disabled={!at || !(withSpeed || (withFlutter && noFlutter === null))}
           onClick={() => void attach()}
         >
           Log it

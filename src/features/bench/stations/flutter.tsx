@@ -1,5 +1,5 @@
 import { verdictOf } from "@/core/judging/verdict";
-import { FLUTTER_SETTLED_SECONDS } from "@/core/measure/live-transport";
+import { FLUTTER_SETTLED_SECONDS } from "@/core/measure/flutter";
 import { flutterLimit, primaryFigure, primaryFlutter } from "@/core/stations/flutter";
 import { THIN_SPACE } from "@/core/text/number-text";
 import { Figure } from "../figure";
