@@ -21,7 +21,8 @@ import { practiceMachine } from "@/core/simulator/practice-machines";
 import { LiveListening } from "@/core/live/live-listening";
 import { harmonicsOf } from "@/core/measure/harmonics";
 import { practiceTape } from "@/core/practice/practice-tape";
-import { BandRecogniser } from "@/core/reference/band-recogniser";
+import { ProgrammeRecogniser } from "@/core/programme/programme-recogniser";
+import { programmeOfTape } from "@/core/reference/programme-of-tape";
 import { BUILT_IN_TAPES } from "@/core/reference/built-in-tapes";
 import { single } from "@/core/signals/presets";
 import { SequenceRenderer } from "@/core/signals/render-sequence";
@@ -146,7 +147,7 @@ const ladder = BUILT_IN_TAPES.find(({ id }) => id === "azimuth-cassette")!;
 const player = new PracticeDeck({ ...deckOptions, tape: practiceTape(ladder) });
 player.press("play");
 const played = Array.from({ length: 80 }, () => player.render(48000));
-const recogniser = new BandRecogniser(48000, 2);
+const recogniser = new ProgrammeRecogniser(48000, 2, { marks: false });
 const heardIn = timed(() => {
   for (const block of played) recogniser.push(block);
   recogniser.finish();
@@ -154,7 +155,7 @@ const heardIn = timed(() => {
 say("hearing bands, stereo 48 kHz: seconds of sound per second", (80 / heardIn).toFixed(0));
 say(
   "  telling which of the tape's bands they are, 80 s, ms",
-  (1000 * timed(() => recogniser.recognise(ladder))).toFixed(0),
+  (1000 * timed(() => recogniser.recognise(programmeOfTape(ladder)))).toFixed(0),
 );
 
 const listening = new LiveListening({

@@ -2,7 +2,7 @@ import { expect, test } from "@playwright/test";
 import { BenchHands } from "./bench-hands";
 import { choose } from "./choose";
 
-test("a blank tape is recorded on, rewound and heard; a full tape tells its bands", async ({ page }) => {
+test("a blank tape is recorded on, rewound and heard; a sequence is known on it", async ({ page }) => {
   const hands = new BenchHands(page);
   await hands.open("demo-job-0415", "speed");
   await hands.play("nothing wrong");
@@ -20,6 +20,27 @@ test("a blank tape is recorded on, rewound and heard; a full tape tells its band
   await expect(keys.getByRole("button", { name: "Stop" })).toHaveAttribute("aria-pressed", "true");
   await keys.getByRole("button", { name: "Play" }).click();
   await expect.poll(level).toBeGreaterThan(-20);
+
+  // a marked sequence is known while it plays, and no speed is read from it
+  await hands.choose("Record takes in", "Record level");
+  await keys.getByRole("button", { name: "Record" }).click();
+  const source = page.getByRole("contentinfo", { name: "Source" });
+  await expect(source).toContainText("Record level, part 1: 315 Hz", { timeout: 20_000 });
+  await expect(source).toContainText("The sequence Record level plays");
+  await expect(page.getByRole("region", { name: "Speed", exact: true })).toContainText(
+    "by a reference tape only",
+  );
+  await keys.getByRole("button", { name: "Stop" }).click();
+});
+
+test("sides are told apart on a tape of one's own; a full tape tells its bands", async ({ page }) => {
+  const hands = new BenchHands(page);
+  await hands.open("demo-job-0415", "speed");
+  await hands.play("nothing wrong");
+  const keys = page.getByRole("group", { name: "Transport keys" });
+  await hands.choose("Tape", "Blank tape");
+  await hands.choose("Record takes in", "Which side is which");
+  await keys.getByRole("button", { name: "Record" }).click();
 
   await page.getByRole("button", { name: "Check" }).click();
   await page.waitForTimeout(1000);

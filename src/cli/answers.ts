@@ -6,7 +6,9 @@ import { HumMeter } from "@/core/measure/hum";
 import { LevelMeter } from "@/core/measure/level-meter";
 import { matchRecordings, MatchSound } from "@/core/measure/match/match-recordings";
 import { TransportMeter } from "@/core/measure/transport-meter";
-import { BandRecogniser } from "@/core/reference/band-recogniser";
+import { ProgrammeRecogniser } from "@/core/programme/programme-recogniser";
+import type { RecognisedSection } from "@/core/programme/recognition";
+import { programmeOfTape } from "@/core/reference/programme-of-tape";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import { withSound } from "./sound-argument";
 
@@ -118,13 +120,13 @@ export async function levels(sound: SoundFile): Promise<Answer> {
 }
 
 export async function bands(sound: SoundFile, tape: ReferenceTape): Promise<Answer> {
-  const recogniser = new BandRecogniser(sound.sampleRateHz, sound.channelCount);
+  const recogniser = new ProgrammeRecogniser(sound.sampleRateHz, sound.channelCount, { marks: false });
   for await (const block of sound.blocks()) recogniser.push(block);
   recogniser.finish();
-  const { bands: found, repeats, speedRatio, doubt } = recogniser.recognise(tape);
-  const row = ({ leftDb, rightDb, ...band }: (typeof found)[number]) => ({
+  const { sections: found, repeats, speedRatio, doubt } = recogniser.recognise(programmeOfTape(tape));
+  const row = ({ levelDb, ...band }: RecognisedSection) => ({
     ...band,
-    levelDb: { left: leftDb, right: sound.channelCount > 1 ? rightDb : null },
+    levelDb: levelDb && { left: levelDb.left, right: sound.channelCount > 1 ? levelDb.right : null },
   });
   return {
     warnings: doubt ? [doubt] : found.length === 0 ? [`No band of ${tape.name} was heard.`] : [],

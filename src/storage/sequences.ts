@@ -1,6 +1,13 @@
 import { readSequenceJson } from "@/core/formats/sequence-json";
+import { PRESETS } from "@/core/signals/presets";
 import { sequenceSchema, type Sequence } from "@/core/signals/sequence";
 import { database } from "./database";
+
+/** Those that ship with Unzel, then one's own. */
+export const everySequence = async (): Promise<Sequence[]> => [
+  ...PRESETS,
+  ...(await database.sequences.toArray()),
+];
 
 export async function saveSequence(sequence: Sequence): Promise<void> {
   await database.sequences.put(sequenceSchema.parse(sequence));

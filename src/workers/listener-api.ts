@@ -30,6 +30,8 @@ export interface ListenFor {
   evidenceSeconds: number;
   /** Of the playback head; null for the usual ones of the tape speed. */
   tracks: HeadTracks | null;
+  /** What else may be played, told by its marks. */
+  sequences: readonly Sequence[];
 }
 
 export interface PracticeStart {

@@ -3,12 +3,12 @@ import { describe, expect, it } from "vitest";
 import { BUILT_IN_TAPES } from "@/core/reference/built-in-tapes";
 import { DEMO_TAPES } from "@/core/reference/demo-tapes";
 import {
-  bandName,
   frequencyUncertaintyOf,
   referenceTapeSchema,
   timeConstants,
   type ReferenceTape,
 } from "@/core/reference/reference-tape";
+import { sectionName } from "@/core/programme/programme";
 import { ImportError } from "./import-error";
 import { readTapesCsv, writeTapesCsv } from "./tape-csv";
 import { readTapeJson, writeTapeJson } from "./tape-json";
@@ -144,8 +144,8 @@ it("a home-made tape is no better known than the deck that made it", () => {
 
 it("names bands and equalisations as the field does", () => {
   const band = { kind: "tone" as const, frequencyHz: 12500, levelDb: -20, seconds: 1 };
-  expect(bandName(band)).toBe("12.5 kHz, −20 dB");
-  expect(bandName({ ...band, kind: "sweep", frequencyHz: 40, toFrequencyHz: 12500 })).toBe(
+  expect(sectionName(band)).toBe("12.5 kHz, −20 dB");
+  expect(sectionName({ ...band, kind: "sweep", frequencyHz: 40, toFrequencyHz: 12500 })).toBe(
     "40 Hz to 12.5 kHz, −20 dB",
   );
   expect(timeConstants("3180/70", 4.76)).toEqual({ t1Microseconds: 3180, t2Microseconds: 70 });

@@ -23,7 +23,7 @@ export function heardLive(
   playback: PlaybackNow | null,
   comparison: SourceAndTape | null = null,
 ): Heard {
-  const { speed, flutter, channels, nominalHz } = result;
+  const { speed, flutter, channels, nominalHz, sequencePlays } = result;
   const sound = channels.filter(({ problem }) => problem === null);
   const both = sound.length === channels.length && sound.length === 2;
   return {
@@ -43,7 +43,12 @@ export function heardLive(
     flutter,
     playback,
     comparison,
-    problems: channels.flatMap(({ problem }) => problem ?? []),
+    problems: [
+      ...(sequencePlays
+        ? [`${sequencePlays}: the speed of a machine is told by a reference tape only.`]
+        : []),
+      ...channels.flatMap(({ problem }) => problem ?? []),
+    ],
   };
 }
 

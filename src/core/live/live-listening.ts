@@ -2,14 +2,16 @@ import { WatchLog, type WatchTrack } from "@/core/measure/watch-log";
 import { LiveTransport, type LiveResult, type LiveSpeed } from "@/core/measure/live-transport";
 import { SignalCheck } from "@/core/measure/signal-check";
 import type { SignalReport } from "@/core/measure/signal-findings";
-import { BandRecogniser } from "@/core/reference/band-recogniser";
+import { certifiedFrequencyHz, sectionName, type Programme, type Section } from "@/core/programme/programme";
 import {
-  bandName,
-  certifiedFrequencyHz,
-  timeConstants,
-  type Band,
-  type ReferenceTape,
-} from "@/core/reference/reference-tape";
+  ProgrammeRecogniser,
+  STILL_PLAYING_SECONDS,
+  type PlayingSection,
+} from "@/core/programme/programme-recogniser";
+import { programmeOfTape } from "@/core/reference/programme-of-tape";
+import { timeConstants, type ReferenceTape } from "@/core/reference/reference-tape";
+import { programmeOfSequence } from "@/core/signals/programme-of-sequence";
+import type { Sequence } from "@/core/signals/sequence";
 import { atSpeed } from "@/core/reference/at-speed";
 import { LivePlayback } from "./live-playback";
 import { SourceAndTapeFollower, type SourceAndTape } from "@/core/playback/source-and-tape";
@@ -22,9 +24,13 @@ import type { RatePoint } from "@/core/measure/rate-points";
 import type { SteadyStretch } from "@/core/measure/steady-stretch";
 import type { TransportEvent } from "@/core/measure/transport-events";
 
+/** What plays now: a band of the tape, or a part of a sequence. */
 export interface BandNow {
+  /** The sequence that it belongs to; null for the tape. */
+  sequence: string | null;
+  /** Its place in it, from 0. */
   index: number;
-  kind: Band["kind"];
+  kind: Section["kind"];
   name: string;
   /** How long it has been playing without a break. */
   seconds: number;
@@ -45,8 +51,10 @@ export interface ListeningResult extends LiveResult {
   playback: PlaybackNow | null;
   /** What goes into a recorder and what comes back; fresh twice a second, null in between and while not asked for. */
   comparison: SourceAndTape | null;
-  /** Which band of the loaded tape plays now; null between bands or when none was recognised. */
+  /** What plays now of the tape or of a sequence; null in between or when nothing was recognised. */
   band: BandNow | null;
+  /** The sentence for it when a marked sequence is played: nothing of a reference tape is read from that. */
+  sequencePlays: string | null;
   /** Places in the tape's list of the bands that have been heard so far. */
   bandsHeard: number[];
   /** Why the tape in the machine can hardly be the one chosen. */
@@ -57,6 +65,8 @@ export interface ListeningOptions {
   sampleRateHz: number;
   channelCount: number;
   tape: ReferenceTape;
+  /** Sequences that may be played instead, told by their marks; none when left out. */
+  sequences?: readonly Sequence[];
   /** Tape speed of the machine over that of the tape. */
   speedFactor: number;
   /** Frequency to compare with until a band is recognised. */
@@ -82,7 +92,8 @@ const RESPONSE_ROLE = "response";
 const PLAYBACK_EVERY_SECONDS = 0.45;
 /** Tones that are not on the tape are known by their frequency, to so many hertz. */
 const OWN_TONE_STEP_HZ = 5;
-const STILL_PLAYING_SECONDS = 0.8;
+/** Between its parts a sequence is still played. */
+const SEQUENCE_GOES_ON_SECONDS = 5;
 const LONGEST_BRIDGED_SECONDS = 0.1;
 
 /**
@@ -93,7 +104,11 @@ export class LiveListening {
   private transport: LiveTransport;
   private nominalHz: number;
   private readonly check: SignalCheck;
-  private readonly recogniser: BandRecogniser;
+  private readonly recogniser: ProgrammeRecogniser;
+  private readonly programme: Programme;
+  private readonly sequences: Programme[];
+  /** The sequence that played last, and when that, or a mark of any, was heard last. */
+  private sequence: { name: string | null; heardSeconds: number } = { name: null, heardSeconds: -Infinity };
   private readonly recentSound: RecentSound;
   private readonly heard = new Set<number>();
   private band: BandNow | null = null;
@@ -121,7 +136,7 @@ export class LiveListening {
     const { sampleRateHz, channelCount, nominalHz, evidenceSeconds } = options;
     this.nominalHz = nominalHz;
     this.transport = new LiveTransport(sampleRateHz, channelCount, nominalHz);
-    const { tape, speedFactor, tracks } = options;
+    const { tape, speedFactor, tracks, sequences = [] } = options;
     const speedCmPerS = tape.speedCmPerS * speedFactor;
     this.playback = new LivePlayback({
       sampleRateHz,
@@ -134,8 +149,13 @@ export class LiveListening {
     this.comparison = new SourceAndTapeFollower(sampleRateHz);
     this.check = new SignalCheck(sampleRateHz, channelCount);
     this.wide = new WideBandFollower(atSpeed(tape, speedFactor), speedFactor);
+    this.sequences = sequences.filter(({ marked }) => marked).map(programmeOfSequence);
     const longest = this.wide.secondsToKeep;
-    this.recogniser = new BandRecogniser(sampleRateHz, channelCount, Math.max(RECOGNISED_SECONDS, longest));
+    this.recogniser = new ProgrammeRecogniser(sampleRateHz, channelCount, {
+      keepSeconds: Math.max(RECOGNISED_SECONDS, longest),
+      marks: this.sequences.length > 0,
+    });
+    this.programme = programmeOfTape(atSpeed(tape, speedFactor));
     const kept = Math.max(LEAST_KEPT_SECONDS, evidenceSeconds, longest);
     this.recentSound = new RecentSound(sampleRateHz, channelCount, kept);
   }
@@ -214,6 +234,9 @@ export class LiveListening {
       check = this.check.report;
     }
     const live = this.transport.result(withFlutter || this.log !== null);
+    // a sequence was recorded by who knows what: it tells nothing of the speed of this machine
+    const sequencePlays = this.sequencePlays();
+    if (sequencePlays) Object.assign(live, { speed: null, flutter: null, waveform: null });
     const stretch = (withFlutter || this.log) && live.flutter ? this.newStretch() : null;
     this.watch(live);
     const speed = live.speed && { ...live.speed, beforeChange: this.sinceMark(live.speed) };
@@ -230,6 +253,7 @@ export class LiveListening {
       playback: withPlayback !== null ? this.heardTones() : null,
       comparison: compare ? this.compared() : null,
       band: this.band,
+      sequencePlays,
       bandsHeard,
       tapeDoubt: this.doubt,
     };
@@ -298,19 +322,47 @@ export class LiveListening {
   }
 
   private recognise(): void {
+    const plays = this.recogniser.playing(this.sequences);
+    if (plays) this.hearSequence(plays);
+    else this.hearTape();
+  }
+
+  /** Between its parts, and until its first part is known, a sequence is told by its mark. */
+  private sequencePlays(): string | null {
+    const { name, heardSeconds } = this.sequence;
+    const marked = this.recogniser.lastMarkSeconds(this.sequences) ?? -Infinity;
+    if (this.seconds - Math.max(marked, heardSeconds) > SEQUENCE_GOES_ON_SECONDS) return null;
+    return name === null || marked > heardSeconds ? "A test sequence plays" : `The sequence ${name} plays`;
+  }
+
+  /** A part of a sequence plays. */
+  private hearSequence({ programme: { name }, section, heard }: PlayingSection): void {
+    const { index, startSeconds, endSeconds } = heard;
+    this.sequence = { name, heardSeconds: this.seconds };
+    this.doubt = null;
+    this.tone = section.kind === "tone" ? this.toneOfItsOwn(this.recogniser.seconds) : null;
+    this.band = {
+      sequence: name,
+      index,
+      kind: section.kind,
+      name: sectionName(section),
+      seconds: endSeconds - startSeconds,
+    };
+  }
+
+  private hearTape(): void {
     const { tape, speedFactor } = this.options;
     const now = this.recogniser.seconds;
-    const recognition = this.recogniser.recognise(atSpeed(tape, speedFactor));
+    const recognition = this.recogniser.recognise(this.programme);
     this.doubt = recognition.doubt;
     if (this.wantedRole === RESPONSE_ROLE) {
       const heard = this.wide.hear(recognition, this.seconds, this.recentSound);
       if (heard) this.playback.hearWide(heard.wide, heard.begunSeconds);
     }
-    for (const { index } of recognition.bands) this.heard.add(index);
-    const playing = [...recognition.bands, ...recognition.repeats].find(
-      ({ endSeconds }) => endSeconds > now - STILL_PLAYING_SECONDS,
-    );
-    const known = [...recognition.bands, ...recognition.repeats].map(({ index }) => tape.bands[index]);
+    for (const { index } of recognition.sections) this.heard.add(index);
+    const plays = [...recognition.sections, ...recognition.repeats];
+    const playing = plays.find(({ endSeconds }) => endSeconds > now - STILL_PLAYING_SECONDS);
+    const known = plays.map(({ index }) => tape.bands[index]);
     const sure = new Set(known.map(({ frequencyHz }) => frequencyHz)).size > 1;
     this.tone =
       playing && tape.bands[playing.index].kind === "tone"
@@ -320,9 +372,10 @@ export class LiveListening {
     this.band =
       playing && index !== undefined
         ? {
+            sequence: null,
             index,
             kind: tape.bands[index].kind,
-            name: bandName(tape.bands[index]),
+            name: sectionName(tape.bands[index]),
             seconds: playing.endSeconds - playing.startSeconds,
           }
         : null;

@@ -2,7 +2,8 @@ import { describe, expect, it } from "vitest";
 import { PracticeDeck } from "@/core/simulator/practice-deck";
 import type { TransportParameters } from "@/core/simulator/transport-parameters";
 import { practiceTape } from "@/core/practice/practice-tape";
-import { bandName, type Band, type ReferenceTape } from "@/core/reference/reference-tape";
+import { sectionName } from "@/core/programme/programme";
+import type { Band, ReferenceTape } from "@/core/reference/reference-tape";
 import { PERFECT_TRANSPORT } from "@/testing/perfect-transport";
 import { LiveListening } from "./live-listening";
 import type { PlaybackNow } from "@/core/playback/playback-now";
@@ -121,7 +122,10 @@ describe("bands of one frequency", () => {
       ];
       const bench = new Listening({}, { ...TAPE, bands });
       expect(bench.hear(5).playing!.index).toBe(2);
-      expect(bench.live.result(false, "azimuth").band).toMatchObject({ index: 2, name: bandName(bands[2]) });
+      expect(bench.live.result(false, "azimuth").band).toMatchObject({
+        index: 2,
+        name: sectionName(bands[2]),
+      });
       const { tones } = bench.hear(13);
       expect(tones.map(({ index }) => index)).toEqual([0, 1, 2]);
       const [first, , last] = tones.map(({ pair }) => pair.channels[0].levelDbfs);

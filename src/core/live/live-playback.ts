@@ -1,6 +1,7 @@
 import { median } from "@/core/dsp/quantile";
 import { FRAME_SECONDS, TonePairMeter, type TonePair } from "@/core/measure/tone-pair";
-import { certifiedFrequencyHz, type Band, type ReferenceTape } from "@/core/reference/reference-tape";
+import type { ReferenceTape } from "@/core/reference/reference-tape";
+import { type Section, certifiedFrequencyHz } from "@/core/programme/programme";
 import { cyclesCounted, judgedTone } from "@/core/playback/ladder";
 import type { HeardBands } from "@/core/playback/heard-bands";
 import type {
@@ -170,7 +171,10 @@ export class LivePlayback {
    * Of several bands of one frequency the one whose level fits what was heard of other bands, where that tells them
    * apart; otherwise what it was taken for.
    */
-  private byLevel(taken: { index: number; band: Band }, levelDbfs: number): { index: number; band: Band } {
+  private byLevel(
+    taken: { index: number; band: Section },
+    levelDbfs: number,
+  ): { index: number; band: Section } {
     const { bands } = this.options.tape;
     const alike = bands
       .map((band, index) => ({ band, index }))
@@ -183,7 +187,7 @@ export class LivePlayback {
     );
     if (alike.length < 2 || others.length === 0) return taken;
     const gain = median(others.map(({ band, pair }) => pair.channels[0].levelDbfs - band.levelDb));
-    const off = ({ band }: { band: Band }) => Math.abs(levelDbfs - gain - band.levelDb);
+    const off = ({ band }: { band: Section }) => Math.abs(levelDbfs - gain - band.levelDb);
     const [best] = alike.toSorted((a, b) => off(a) - off(b));
     return off(taken) - off(best) > CLEARLY_DB ? best : taken;
   }

@@ -1,4 +1,4 @@
-import type { Recognition } from "@/core/reference/recognise-bands";
+import type { Recognition } from "@/core/programme/recognition";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import type { RecentSound } from "./recent-sound";
 import { isWide, WideBandMeter, widePlace, type WideBand } from "@/core/playback/wide-band";
@@ -40,11 +40,11 @@ export class WideBandFollower {
    * @param seconds now, which is where `recentSound` ends
    */
   hear(
-    { bands, repeats, speedRatio }: Recognition,
+    { sections, repeats, speedRatio }: Recognition,
     seconds: number,
     recentSound: RecentSound,
   ): { wide: WideBand; begunSeconds: number } | null {
-    const found = [...bands, ...repeats]
+    const found = [...sections, ...repeats]
       .filter(({ index }) => isWide(this.tape.bands[index]))
       .toSorted((a, b) => a.startSeconds - b.startSeconds)
       .at(-1);

@@ -1,12 +1,12 @@
 import type { TonePair } from "@/core/measure/tone-pair";
-import type { Band } from "@/core/reference/reference-tape";
+import type { Section } from "@/core/programme/programme";
 import type { WideBand } from "./wide-band";
 
 /** A tone band of a tape as it was heard. */
 export interface ToneBand {
   /** Its place on the tape, from 0. */
   index: number;
-  band: Band;
+  band: Section;
   startSeconds: number;
   endSeconds: number;
   pair: TonePair;

@@ -1,6 +1,7 @@
 import { channelName } from "@/core/measure/channel-name";
 import type { TonePair } from "@/core/measure/tone-pair";
-import type { Band, ReferenceTape } from "@/core/reference/reference-tape";
+import type { Section } from "@/core/programme/programme";
+import type { ReferenceTape } from "@/core/reference/reference-tape";
 import { fluxivityDb } from "@/core/workshop/fluxivity";
 import type { Machine } from "@/core/records/machine";
 
@@ -51,7 +52,7 @@ const LEAST_DB = 0.02;
  * operating level, by one method of measuring) + level of the band + certificate + fringing.
  */
 export function playbackLevel(
-  { band, pair }: { band: Band; pair: TonePair },
+  { band, pair }: { band: Section; pair: TonePair },
   tape: Pick<ReferenceTape, "fluxivityNwbPerM" | "fluxivityMethod">,
   { operatingLevel }: Pick<Machine, "operatingLevel">,
   fullScale: FullScale | null,
@@ -113,7 +114,7 @@ const between = (fullScale: FullScale | null): number =>
  * The tone that level is read from: the level band of a tape, or on a tape without one the tone nearest to 400 Hz at its
  * highest level. Null when that was not heard.
  */
-export function levelTone<T extends { band: Band }>(
+export function levelTone<T extends { band: Section }>(
   tones: T[],
   { bands }: Pick<ReferenceTape, "bands">,
 ): T | null {

@@ -1,4 +1,4 @@
-import type { Band } from "@/core/reference/reference-tape";
+import type { Section } from "@/core/programme/programme";
 import type { ToneBand } from "./heard-bands";
 import type { AzimuthView } from "./azimuth-view";
 import type { ResponseRun } from "./response-runs";
@@ -63,7 +63,7 @@ export interface PlaybackNow {
 /** A tone that was recognised, and where it began. */
 export interface ToneNow {
   index: number;
-  band: Band;
+  band: Section;
   startSeconds: number;
   /** Other bands beside it were recognised too, so that it is no other band of the same frequency. */
   sure: boolean;

@@ -4,7 +4,8 @@ import { levelTone, playbackLevel, type FullScale, type PlaybackLevel } from "./
 import type { HeardTone, PlaybackNow } from "./playback-now";
 import type { ResponseRun, ResponseSource } from "./response-runs";
 import type { ResponsePoint } from "@/core/measure/response";
-import { bandName, type Band, type ReferenceTape } from "@/core/reference/reference-tape";
+import type { ReferenceTape } from "@/core/reference/reference-tape";
+import { type Section, sectionName } from "@/core/programme/programme";
 import type { Machine } from "@/core/records/machine";
 
 export interface ResponseOfChannel {
@@ -39,7 +40,7 @@ const SPARE = 1.01;
 const SAME_BAND = 0.02;
 
 /** The bands that make a whole response on a tape: those of that role, or every tone. */
-export function bandsForResponse(bands: Band[]): Band[] {
+export function bandsForResponse<T extends Section>(bands: T[]): T[] {
   const tones = bands.filter(({ kind }) => kind === "tone");
   const meant = tones.filter(({ role }) => role === "response");
   return meant.length > 0 ? meant : tones;
@@ -113,7 +114,7 @@ function responseNumbers(
     indexes: run && run.from !== "bands" ? [] : meant.map((band) => tape.bands.indexOf(band)),
     missing:
       run === null || run.from === "bands"
-        ? wantedBands.filter((band) => !freshBands.includes(band)).map(bandName)
+        ? wantedBands.filter((band) => !freshBands.includes(band)).map(sectionName)
         : run.whole && run.fresh
           ? []
           : [run.from === "sweep" ? "the sweep to its end" : "more of the noise"],

@@ -1,12 +1,8 @@
 import { channelName } from "@/core/measure/channel-name";
 import { responseOf, type HeardBand, type ResponsePoint } from "@/core/measure/response";
 import type { WideLevel } from "@/core/measure/wide-levels";
-import {
-  certifiedFrequencyHz,
-  timeConstants,
-  type Band,
-  type ReferenceTape,
-} from "@/core/reference/reference-tape";
+import { timeConstants, type ReferenceTape } from "@/core/reference/reference-tape";
+import { type Section, certifiedFrequencyHz } from "@/core/programme/programme";
 import { hertzText } from "@/core/text/number-text";
 import type { TimeConstants } from "@/core/standards/equalisation";
 import type { ToneBand } from "./heard-bands";
@@ -140,7 +136,7 @@ function responseBands(bands: PerhapsOld[]): { reference: ToneBand; points: Tone
 type PerhapsOld = ToneBand & { fresh?: boolean };
 
 /** What the tape says of a band in one channel. */
-const saidOf = (band: Band, channel: number) => ({
+const saidOf = (band: Section, channel: number) => ({
   bandLevelDb: band.levelDb,
   correctionDb: (channel === 0 ? band.correctionDb?.left : band.correctionDb?.right) ?? 0,
   correctionUncertaintyDb: band.correctionUncertaintyDb ?? 0,
@@ -227,7 +223,7 @@ function heardBand(
   };
 }
 
-const wideBand = (level: WideLevel, band: Band, channel: number): HeardBand => ({
+const wideBand = (level: WideLevel, band: Section, channel: number): HeardBand => ({
   frequencyHz: level.frequencyHz,
   levelDbfs: level.levelDb,
   spreadDb: level.spreadDb,

@@ -1,14 +1,15 @@
 import { noiseLevels } from "@/core/measure/noise-levels";
 import { sweepLevels } from "@/core/measure/sweep-levels";
 import type { WideLevel } from "@/core/measure/wide-levels";
-import type { RecognisedBand, Recognition } from "@/core/reference/recognise-bands";
-import { sweepShape, type Band, type ReferenceTape } from "@/core/reference/reference-tape";
+import type { RecognisedSection, Recognition } from "@/core/programme/recognition";
+import type { ReferenceTape } from "@/core/reference/reference-tape";
+import { type Section, sweepShape } from "@/core/programme/programme";
 
 /** A sweep or noise of a tape as it was heard. */
 export interface WideBand {
   /** Its place on the tape, from 0. */
   index: number;
-  band: Band;
+  band: Section;
   /** When it was heard last. */
   endSeconds: number;
   /** Of each channel; empty before there was enough to hear. */
@@ -33,11 +34,11 @@ export interface WidePlace {
   speedRatio: number;
 }
 
-export const isWide = ({ kind }: Band): boolean => kind === "sweep" || kind === "noise";
+export const isWide = ({ kind }: Section): boolean => kind === "sweep" || kind === "noise";
 
 /** @param speedRatio as the tones of the tape tell it, for bands that do not tell it themselves */
 export function widePlace(
-  { index, startSeconds, endSeconds, beginsSeconds, frequencyHz }: RecognisedBand,
+  { index, startSeconds, endSeconds, beginsSeconds, frequencyHz }: RecognisedSection,
   { bands }: ReferenceTape,
   speedRatio: number | null,
 ): WidePlace {
@@ -59,7 +60,7 @@ export class WideBandMeter {
   constructor(
     private readonly sampleRateHz: number,
     channelCount: number,
-    private readonly band: Band,
+    private readonly band: Section,
     private readonly place: WidePlace,
   ) {
     const margin = band.kind === "sweep" ? MARGIN_SECONDS : -MARGIN_SECONDS;
@@ -92,18 +93,18 @@ export class WideBandMeter {
 /** A sweep or noise that was recognised in a recording, and what measures it. */
 export interface MeteredBand {
   index: number;
-  band: Band;
+  band: Section;
   endSeconds: number;
   meter: WideBandMeter;
 }
 
 /** A meter for every sweep and noise that was recognised in a recording. */
 export const wideMeters = (
-  { bands, speedRatio }: Recognition,
+  { sections, speedRatio }: Recognition,
   tape: ReferenceTape,
   { sampleRateHz, channelCount }: { sampleRateHz: number; channelCount: number },
 ): MeteredBand[] =>
-  bands
+  sections
     .filter(({ index }) => isWide(tape.bands[index]))
     .map((found) => {
       const { index, endSeconds } = found;

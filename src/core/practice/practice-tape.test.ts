@@ -1,12 +1,13 @@
 import { describe, expect, it } from "vitest";
 import { PracticeDeck } from "@/core/simulator/practice-deck";
 import { practiceMachine } from "@/core/simulator/practice-machines";
-import { BandRecogniser } from "@/core/reference/band-recogniser";
+import { ProgrammeRecogniser } from "@/core/programme/programme-recogniser";
 import { BUILT_IN_TAPES } from "@/core/reference/built-in-tapes";
 import { DEMO_TAPES } from "@/core/reference/demo-tapes";
 import { referenceTapeSchema } from "@/core/reference/reference-tape";
-import { locateSegments } from "@/core/signals/locate-segments";
-import { MarkDetector } from "@/core/signals/mark-detector";
+import { programmeOfTape } from "@/core/reference/programme-of-tape";
+import { programmeOfSequence } from "@/core/signals/programme-of-sequence";
+import { MarkDetector } from "@/core/programme/mark-detector";
 import { PRESETS } from "@/core/signals/presets";
 import { segmentSeconds, sequenceSchema } from "@/core/signals/sequence";
 import { blankTape, practiceTape, sequenceInput } from "./practice-tape";
@@ -43,12 +44,12 @@ describe("a reference tape in the practice machine", () => {
         .map((band) => ({ ...band, seconds: 4 })),
     });
     const deck = deckFor(machine, settings, practiceTape(reference));
-    const recogniser = new BandRecogniser(RATE, 2);
+    const recogniser = new ProgrammeRecogniser(RATE, 2, { marks: false });
     deck.press("play");
     for (let s = 0; s < 66; s++) recogniser.push(deck.render(RATE));
     recogniser.finish();
-    const { bands, doubt } = recogniser.recognise(reference);
-    expect(bands.map(({ index }) => index)).toEqual(reference.bands.map((__, i) => i));
+    const { sections, doubt } = recogniser.recognise(programmeOfTape(reference));
+    expect(sections.map(({ index }) => index)).toEqual(reference.bands.map((__, i) => i));
     expect(doubt).toBeNull();
   });
 });
@@ -81,13 +82,13 @@ describe("a test sequence through a deck", () => {
     deck.press("rewind");
     deck.render(RATE);
     deck.press("play");
-    const recogniser = new MarkDetector(RATE);
+    const recogniser = new ProgrammeRecogniser(RATE, 2, { marks: true });
     for (let s = 0; s < 11; s++) recogniser.push(deck.render(RATE));
-    const found = locateSegments(recogniser.marks, sequence, 11);
+    const { sections: found, speedRatio } = recogniser.recognise(programmeOfSequence(sequence));
     expect(found.map(({ index }) => index)).toEqual([0, 1]);
     // recorded and played at the same wrong speed: the tape itself comes back right
-    for (const { startSeconds, endSeconds, speedRatio, index } of found) {
-      expect(speedRatio).toBeCloseTo(1, 2);
+    expect(speedRatio).toBeCloseTo(1, 2);
+    for (const { startSeconds, endSeconds, index } of found) {
       expect(endSeconds - startSeconds).toBeCloseTo(segmentSeconds(sequence.segments[index]), 1);
     }
   });

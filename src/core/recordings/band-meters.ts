@@ -1,4 +1,4 @@
-import type { Recognition } from "@/core/reference/recognise-bands";
+import type { Recognition } from "@/core/programme/recognition";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import type { HeardBands } from "@/core/playback/heard-bands";
 import { ToneBandMeter } from "./tone-band-meter";
@@ -24,15 +24,15 @@ export class BandMeters {
     sound: { sampleRateHz: number; channelCount: number },
   ) {
     const { sampleRateHz, channelCount } = sound;
-    const { bands, repeats, strangers } = recognition;
+    const { sections, repeats, strangers } = recognition;
     const isTaken = (seconds: number, hertz: number) =>
-      [...bands, ...repeats, ...strangers].some(
+      [...sections, ...repeats, ...strangers].some(
         ({ startSeconds, endSeconds, frequencyHz }) =>
           seconds > startSeconds - BLUR_SECONDS &&
           seconds < endSeconds + BLUR_SECONDS &&
           (frequencyHz === 0 || Math.abs(frequencyHz / hertz - 1) < TONE_SHARE),
       );
-    this.tones = bands
+    this.tones = sections
       .map((found) => ({ ...found, band: tape.bands[found.index] }))
       .filter(({ band }) => band.kind === "tone" && band.frequencyHz < HIGHEST_TONE_SHARE * sampleRateHz)
       .map((found) => ({

@@ -3,8 +3,11 @@ import { heardLive } from "@/core/live/heard-live";
 import { LiveListening } from "@/core/live/live-listening";
 import { DEMO_TAPES } from "@/core/reference/demo-tapes";
 import { TransportMeter } from "@/core/measure/transport-meter";
+import { PRESETS } from "@/core/signals/presets";
+import { SequenceRenderer } from "@/core/signals/render-sequence";
+import { soundInMemory } from "@/core/formats/sound-file";
 import { fmTone } from "@/testing/fm-tone";
-import { heardFile, type FileMeasurement } from "./measure-for-bench";
+import { heardFile, measureForBench, type FileMeasurement } from "./measure-for-bench";
 
 const RATE = 48000;
 
@@ -37,12 +40,39 @@ describe("what the bench shows", () => {
     expect(measured.problems).toEqual(["cut short", "right: a warning"]);
   });
 
-  it.each<[string, Float64Array, boolean]>([
-    ["long enough and whole", tone(12, 0.001), true],
-    ["too short", tone(8, 0.001), false],
-    ["lost in eight places", lostIn(8, tone(12, 0.001)), false],
-  ])("flutter of a file that is %s is kept: %s", (_, sound, kept) => {
-    expect(heardFile(fileOf([sound])).flutter!.settled).toBe(kept);
+  it.each<[string, () => Float64Array, boolean]>([
+    ["long enough and whole", () => tone(12, 0.001), true],
+    ["too short", () => tone(8, 0.001), false],
+    ["lost in eight places", () => lostIn(8, tone(12, 0.001)), false],
+  ])("flutter of a file that is %s", (_, sound, kept) => {
+    expect(heardFile(fileOf([sound()])).flutter!.settled).toBe(kept);
+  });
+
+  it.each([
+    ["a tape of one tone", "ssa-01", /This is a marked test sequence/],
+    ["a tape of many bands", "ssa-10", /This is the sequence Record level/],
+  ])("of a file that is a marked sequence, where %s is expected: nothing, and why", async (_, id, says) => {
+    const sequence = PRESETS.find((preset) => preset.id === "record-level")!;
+    const renderer = new SequenceRenderer({ ...sequence, leaderSeconds: 1 }, RATE);
+    const sound = soundInMemory(
+      renderer.block(0, 22 * RATE).map((x) => Float32Array.from(x)),
+      RATE,
+    );
+    const file = await measureForBench(
+      "a.wav",
+      sound,
+      {
+        tape: DEMO_TAPES.find((tape) => tape.id === id)!,
+        speedFactor: 1,
+        nominalHz: 3150,
+        geometry: { parts: [], speedCmPerS: 4.76, firstSpeedCmPerS: 4.76 },
+        tracks: null,
+        sequences: PRESETS,
+      },
+      () => undefined,
+    );
+    expect(heardFile(file)).toMatchObject({ speed: null, flutter: null, playback: null });
+    expect(file.warnings.join()).toMatch(says);
   });
 
   it.each([

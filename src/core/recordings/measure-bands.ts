@@ -1,5 +1,6 @@
 import type { SoundFile } from "@/core/formats/sound-file";
-import { BandRecogniser } from "@/core/reference/band-recogniser";
+import { ProgrammeRecogniser } from "@/core/programme/programme-recogniser";
+import { programmeOfTape } from "@/core/reference/programme-of-tape";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import { BandMeters } from "./band-meters";
 import type { HeardBands } from "@/core/playback/heard-bands";
@@ -13,10 +14,10 @@ export async function measureBands(
   sound: SoundFile,
   tape: ReferenceTape,
 ): Promise<HeardBands & { warnings: string[] }> {
-  const recogniser = new BandRecogniser(sound.sampleRateHz, sound.channelCount);
+  const recogniser = new ProgrammeRecogniser(sound.sampleRateHz, sound.channelCount, { marks: false });
   for await (const block of sound.blocks()) recogniser.push(block);
   recogniser.finish();
-  const recognition = recogniser.recognise(tape);
+  const recognition = recogniser.recognise(programmeOfTape(tape));
   const meters = new BandMeters(recognition, tape, sound);
   for await (const block of sound.blocks()) meters.push(block);
   const { bands, wide } = meters.result();

@@ -8,6 +8,10 @@ import type { PlaybackNow } from "@/core/playback/playback-now";
 import { isWide } from "@/core/playback/wide-band";
 import { atSpeed } from "@/core/reference/at-speed";
 import { timeConstants, type ReferenceTape } from "@/core/reference/reference-tape";
+import { MarkDetector } from "@/core/programme/mark-detector";
+import { recogniseByMarks } from "@/core/programme/recognise-by-marks";
+import { programmeOfSequence } from "@/core/signals/programme-of-sequence";
+import type { Sequence } from "@/core/signals/sequence";
 import { usualFormat } from "@/core/standards/track-formats";
 import type { Heard } from "@/core/stations/heard";
 import { measureRecording } from "./measure-recording";
@@ -41,6 +45,8 @@ export interface MeasuredAs {
   geometry: Geometry;
   /** Of the playback head; null for the usual ones of the tape speed. */
   tracks: HeadTracks | null;
+  /** What else it may be, told by its marks: then nothing of a reference tape is read from it. */
+  sequences: readonly Sequence[];
 }
 
 type OnProgress = (share: number) => void;
@@ -59,15 +65,25 @@ export const measureForBench = (
 async function measureTone(
   name: string,
   sound: SoundFile,
-  { nominalHz, geometry }: MeasuredAs,
+  { nominalHz, geometry, sequences }: MeasuredAs,
   onProgress: OnProgress,
 ): Promise<FileMeasurement> {
   const meter = new TransportMeter(sound.sampleRateHz, sound.channelCount, nominalHz);
+  const marks = new MarkDetector(sound.sampleRateHz);
   let frames = 0;
   for await (const block of sound.blocks()) {
     meter.push(block);
+    marks.push(block);
     frames += block[0].length;
     onProgress(frames / sound.frameCount);
+  }
+  const { sampleRateHz, durationSeconds } = sound;
+  const isMarked = sequences
+    .map(programmeOfSequence)
+    .some((programme) => recogniseByMarks(marks.marks, programme, durationSeconds).sections.length > 0);
+  if (isMarked) {
+    const warnings = [...sound.warnings, isSequence("a marked test sequence")];
+    return { name, sampleRateHz, durationSeconds, warnings, channels: [], transport: null, playback: null };
   }
   const channels = meter.channels.map((channel, c) => {
     const speed = meter.speed(c);
@@ -79,7 +95,7 @@ async function measureTone(
       warnings: [...new Set([...speed.warnings, ...flutter.warnings])],
     };
   });
-  const { sampleRateHz, durationSeconds, warnings } = sound;
+  const { warnings } = sound;
   const transport = worstTransport(meter, geometry);
   return { name, sampleRateHz, durationSeconds, warnings, channels, transport, playback: null };
 }
@@ -88,16 +104,20 @@ async function measureTone(
 async function measureTape(
   name: string,
   sound: SoundFile,
-  { tape, speedFactor, tracks }: MeasuredAs,
+  { tape, speedFactor, tracks, sequences }: MeasuredAs,
   onProgress: OnProgress,
 ): Promise<FileMeasurement> {
   const reference = atSpeed(tape, speedFactor);
-  const report = await measureRecording(sound, { tape: reference, sequences: [], onProgress });
+  const report = await measureRecording(sound, { tape: reference, sequences, onProgress });
   if (!report) throw new Error("The recording was left before its end.");
+  const { sampleRateHz, durationSeconds, by } = report;
+  if (by.kind === "sequence") {
+    const warnings = [...report.warnings, isSequence(`the sequence ${by.name}`)];
+    return { name, sampleRateHz, durationSeconds, warnings, channels: [], transport: null, playback: null };
+  }
   const usable = report.stretches.filter(({ speed }) => speed !== null);
   const forSpeed = usable.filter(({ index }) => reference.bands[index].role === "speed");
   const [best] = [...forSpeed, ...usable];
-  const { sampleRateHz, durationSeconds } = report;
   const warnings = best ? report.warnings : [...report.warnings, `No tone of ${reference.name} was heard.`];
   const channels = best
     ? [{ channel: best.speed!.channel, speed: best.speed, flutter: best.flutter, warnings: best.warnings }]
@@ -114,6 +134,9 @@ async function measureTape(
   }).take(heard);
   return { name, sampleRateHz, durationSeconds, warnings, channels, transport: null, playback };
 }
+
+const isSequence = (what: string): string =>
+  `This is ${what}: the speed of a machine is told by a reference tape only.`;
 
 /** What a file has given, as the stations read it: speed of the channel known best, flutter of the worse one. */
 export function heardFile(file: FileMeasurement): Heard {

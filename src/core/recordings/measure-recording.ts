@@ -5,15 +5,16 @@ import { HumMeter, type Hum } from "@/core/measure/hum";
 import { LevelMeter, type Level } from "@/core/measure/level-meter";
 import { TransportMeter, type SpeedChannel } from "@/core/measure/transport-meter";
 import { TonePairMeter, type TonePair } from "@/core/measure/tone-pair";
-import { BandRecogniser } from "@/core/reference/band-recogniser";
-import { bandName, certifiedFrequencyHz, type ReferenceTape } from "@/core/reference/reference-tape";
-import { locateSegments } from "@/core/signals/locate-segments";
-import { MarkDetector } from "@/core/signals/mark-detector";
-import { segmentName, type Sequence } from "@/core/signals/sequence";
+import { ProgrammeRecogniser } from "@/core/programme/programme-recogniser";
+import { programmeOfTape } from "@/core/reference/programme-of-tape";
+import type { ReferenceTape } from "@/core/reference/reference-tape";
+import { certifiedFrequencyHz, sectionName, type Programme } from "@/core/programme/programme";
+import { programmeOfSequence } from "@/core/signals/programme-of-sequence";
+import type { Sequence } from "@/core/signals/sequence";
 import { usualFormat } from "@/core/standards/track-formats";
 import { BandMeters } from "./band-meters";
 import type { HeardBands } from "@/core/playback/heard-bands";
-import type { Recognition } from "@/core/reference/recognise-bands";
+import type { Recognition } from "@/core/programme/recognition";
 import { playbackView, type PlaybackView } from "./playback-report";
 
 export interface ChannelReport extends Level {
@@ -24,7 +25,7 @@ export interface ChannelReport extends Level {
 /** A part of the recording that was recognised, and what was measured in it. */
 export interface StretchReport {
   what: string;
-  /** Of a tape: which band; of a sequence: which segment; -1 for a tone that belongs to neither. */
+  /** Its place among the bands of the tape or the sounds of the sequence; -1 for a tone that belongs to neither. */
   index: number;
   startSeconds: number;
   endSeconds: number;
@@ -53,7 +54,7 @@ export interface RecordingReport {
 }
 
 export interface RecordingOptions {
-  /** The tape that was played; null when it is not known. */
+  /** The tape that was played, where marks do not tell a sequence; null when it is not known. */
   tape: ReferenceTape | null;
   /** Sequences whose marks are looked for. */
   sequences: readonly Sequence[];
@@ -97,12 +98,13 @@ export async function measureRecording(
 ): Promise<RecordingReport | null> {
   const first = await listenThrough(sound, options);
   if (first === null) return null;
-  const { tape } = options;
-  const { by, stretches, doubt, recognition } = stretchesOf(first, options, sound);
-  const meters = recognition && tape ? new BandMeters(recognition, tape, sound) : null;
+  const played = programmeOf(first, options);
+  const tape = played?.programme.kind === "tape" ? options.tape : null;
+  const stretches = played ? stretchesOf(played.programme, played.recognition, sound) : tonesOf(first, sound);
+  const meters = played && tape ? new BandMeters(played.recognition, tape, sound) : null;
   const measured = await measureStretches(sound, stretches, meters, options);
   if (measured === null) return null;
-  const heard = meters && { ...meters.result(), speedRatio: recognition?.speedRatio ?? 1 };
+  const heard = meters && { ...meters.result(), speedRatio: played?.recognition.speedRatio ?? 1 };
   const pairs = new Map(heard?.bands.map(({ index, pair }) => [index, pair]));
   return {
     sampleRateHz: sound.sampleRateHz,
@@ -112,8 +114,12 @@ export async function measureRecording(
       ...level.level,
       hum: hum.hum,
     })),
-    warnings: [...new Set([...sound.warnings, ...(doubt ? [doubt] : [])])],
-    by,
+    warnings: [
+      ...new Set([...sound.warnings, ...(played?.recognition.doubt ? [played.recognition.doubt] : [])]),
+    ],
+    by: played
+      ? { kind: played.programme.kind, id: played.programme.id, name: played.programme.name }
+      : { kind: "tones" },
     stretches: heard
       ? measured.map((stretch) => ({ ...stretch, pair: pairs.get(stretch.index) ?? null }))
       : measured,
@@ -125,13 +131,14 @@ export async function measureRecording(
   };
 }
 
-async function listenThrough(sound: SoundFile, { onProgress, cancelled }: RecordingOptions) {
+async function listenThrough(sound: SoundFile, { sequences, onProgress, cancelled }: RecordingOptions) {
   const meters = Array.from({ length: sound.channelCount }, () => ({
     level: new LevelMeter(),
     hum: new HumMeter(sound.sampleRateHz),
   }));
-  const recogniser = new BandRecogniser(sound.sampleRateHz, sound.channelCount);
-  const markDetector = new MarkDetector(sound.sampleRateHz);
+  const recogniser = new ProgrammeRecogniser(sound.sampleRateHz, sound.channelCount, {
+    marks: sequences.length > 0,
+  });
   let frames = 0;
   for await (const block of sound.blocks()) {
     if (cancelled?.()) return null;
@@ -140,64 +147,46 @@ async function listenThrough(sound: SoundFile, { onProgress, cancelled }: Record
       hum.push(block[c]);
     });
     recogniser.push(block);
-    markDetector.push(block);
     frames += block[0].length;
     onProgress?.((0.6 * frames) / sound.frameCount);
   }
   recogniser.finish();
-  return { meters, recogniser, marks: markDetector.marks };
+  return { meters, recogniser };
 }
 
 type Listened = NonNullable<Awaited<ReturnType<typeof listenThrough>>>;
 
-function stretchesOf(
-  { recogniser, marks }: Listened,
+/** What was played: a sequence where marks tell one, whatever tape was chosen; else that tape. */
+function programmeOf(
+  { recogniser }: Listened,
   { tape, sequences }: RecordingOptions,
-  sound: SoundFile,
-): {
-  by: RecordingReport["by"];
-  stretches: Stretch[];
-  doubt?: string | null;
-  recognition?: Recognition;
-} {
-  const stereo = sound.channelCount > 1;
-  if (tape) {
-    const recognition = recogniser.recognise(tape);
-    const { bands, doubt } = recognition;
-    return {
-      recognition,
-      by: { kind: "tape", id: tape.id, name: tape.name },
-      doubt,
-      stretches: bands.map(({ index, startSeconds, endSeconds, leftDb, rightDb }) => ({
-        what: bandName(tape.bands[index]),
-        index,
-        startSeconds,
-        endSeconds,
-        nominalHz: tape.bands[index].kind === "tone" ? certifiedFrequencyHz(tape.bands[index]) : null,
-        levelDb: { left: leftDb, right: stereo ? rightDb : null },
-      })),
-    };
-  }
-  const located = sequences
-    .map((sequence) => ({ sequence, found: locateSegments(marks, sequence, sound.durationSeconds) }))
-    .filter(({ found }) => found.length > 0)
-    .sort((a, b) => b.found.length - a.found.length)
-    .at(0);
-  if (located) {
-    const { sequence, found } = located;
-    return {
-      by: { kind: "sequence", id: sequence.id, name: sequence.name },
-      stretches: found.map(({ index, startSeconds, endSeconds }) => {
-        const segment = sequence.segments[index];
-        const nominalHz = segment.kind === "sine" ? segment.frequencyHz : null;
-        return { what: segmentName(segment), index, startSeconds, endSeconds, nominalHz, levelDb: null };
-      }),
-    };
-  }
-  const tones = recogniser.tones().filter(({ startSeconds, endSeconds }) => endSeconds - startSeconds > 1);
-  return {
-    by: { kind: "tones" },
-    stretches: tones.map(({ frequencyHz, startSeconds, endSeconds, leftDb, rightDb }) => {
+): { programme: Programme; recognition: Recognition } | null {
+  const marked = recogniser.best(sequences.map(programmeOfSequence));
+  if (marked || !tape) return marked;
+  const programme = programmeOfTape(tape);
+  return { programme, recognition: recogniser.recognise(programme) };
+}
+
+const stretchesOf = (
+  { sections }: Programme,
+  recognition: Recognition,
+  { channelCount }: SoundFile,
+): Stretch[] =>
+  recognition.sections.map(({ index, startSeconds, endSeconds, levelDb }) => ({
+    what: sectionName(sections[index]),
+    index,
+    startSeconds,
+    endSeconds,
+    nominalHz: sections[index].kind === "tone" ? certifiedFrequencyHz(sections[index]) : null,
+    levelDb: levelDb && { left: levelDb.left, right: channelCount > 1 ? levelDb.right : null },
+  }));
+
+/** Of a recording of nothing that is known: its steady tones, each compared with the usual one it lies near. */
+const tonesOf = ({ recogniser }: Listened, { channelCount }: SoundFile): Stretch[] =>
+  recogniser
+    .tones()
+    .filter(({ startSeconds, endSeconds }) => endSeconds - startSeconds > 1)
+    .map(({ frequencyHz, startSeconds, endSeconds, leftDb, rightDb }) => {
       const usual = USUAL_HZ.reduce((a, b) =>
         Math.abs(Math.log(b / frequencyHz)) < Math.abs(Math.log(a / frequencyHz)) ? b : a,
       );
@@ -208,11 +197,9 @@ function stretchesOf(
         startSeconds,
         endSeconds,
         nominalHz: near ? usual : null,
-        levelDb: { left: leftDb, right: stereo ? rightDb : null },
+        levelDb: { left: leftDb, right: channelCount > 1 ? rightDb : null },
       };
-    }),
-  };
-}
+    });
 
 /** One meter at a time: the stretches stand one after the other. */
 async function measureStretches(

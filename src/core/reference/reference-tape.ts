@@ -1,6 +1,4 @@
 import { z } from "zod";
-import { hertzText } from "@/core/text/number-text";
-import type { SweepShape } from "@/core/measure/sweep-levels";
 import type { TimeConstants } from "@/core/standards/equalisation";
 
 const percent = z.number().min(0).max(100);
@@ -100,17 +98,6 @@ export const frequencyUncertaintyOf = (tape: ReferenceTape): number =>
 export const uncertaintyText = (tape: ReferenceTape): string =>
   String(Number(frequencyUncertaintyOf(tape).toPrecision(2)));
 
-/** The frequency that a tone band really has at right speed, certificate counted in. */
-export const certifiedFrequencyHz = (band: Band): number =>
-  band.frequencyHz * (1 + (band.frequencyErrorPercent ?? 0) / 100);
-
-/** The shape of a sweep band. */
-export const sweepShape = ({ frequencyHz, toFrequencyHz, seconds }: Band): SweepShape => ({
-  frequencyHz,
-  toFrequencyHz: toFrequencyHz!,
-  seconds,
-});
-
 /**
  * Time constants in microseconds of an equalisation written "3180/120", 0 standing for none; without one, the usual
  * of the tape speed (IEC 60094-1).
@@ -123,14 +110,4 @@ export function timeConstants(equalisation: string | undefined, speedCmPerS: num
   if (speedCmPerS < 7) return { t1Microseconds: 3180, t2Microseconds: 120 };
   if (speedCmPerS < 15) return { t1Microseconds: 3180, t2Microseconds: 90 };
   return { t1Microseconds: 0, t2Microseconds: speedCmPerS < 30 ? 70 : 35 };
-}
-
-/** "1 kHz, −10 dB" */
-export function bandName(band: Band): string {
-  const hertz = (hz: number) => hertzText(hz, 4);
-  const level = band.levelDb === 0 ? "" : `, ${band.levelDb < 0 ? "−" : "+"}${Math.abs(band.levelDb)} dB`;
-  if (band.kind === "silence") return "silence";
-  if (band.kind === "noise") return `noise${level}`;
-  if (band.kind === "sweep") return `${hertz(band.frequencyHz)} to ${hertz(band.toFrequencyHz ?? 0)}${level}`;
-  return `${hertz(band.frequencyHz)}${level}`;
 }

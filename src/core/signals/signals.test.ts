@@ -7,12 +7,12 @@ import { openSound } from "@/core/formats/open-sound";
 import { harmonicsOf } from "@/core/measure/harmonics";
 import { LevelMeter } from "@/core/measure/level-meter";
 import { whiteNoise } from "@/testing/fm-tone";
-import { locateSegments } from "./locate-segments";
-import { MarkDetector } from "./mark-detector";
+import { ProgrammeRecogniser } from "@/core/programme/programme-recogniser";
 import { PRESETS, single } from "./presets";
+import { programmeOfSequence } from "./programme-of-sequence";
 import { SequenceRenderer } from "./render-sequence";
 import { segmentSeconds, sequenceSchema, type Segment, type Sequence } from "./sequence";
-import { checkDigit, digitOf, digitRatio, markSlots } from "./sync-mark";
+import { checkDigit, digitOf, digitRatio, markSlots } from "@/core/programme/sync-mark";
 import { timelineOf } from "./timeline";
 import { wavExport } from "@/core/formats/wav-export";
 
@@ -220,9 +220,9 @@ describe("synchronisation marks", () => {
     return { x, when: (seconds: number) => seconds / ratio };
   }
   const heard = (x: Float64Array) => {
-    const ear = new MarkDetector(RATE);
-    for (let at = 0; at < x.length; at += 5000) ear.push([x.subarray(at, at + 5000)]);
-    return locateSegments(ear.marks, sequence, x.length / RATE);
+    const recogniser = new ProgrammeRecogniser(RATE, 1, { marks: true });
+    for (let at = 0; at < x.length; at += 5000) recogniser.push([x.subarray(at, at + 5000)]);
+    return recogniser.recognise(programmeOfSequence(sequence)).sections;
   };
 
   it.each([

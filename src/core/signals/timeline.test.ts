@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { segmentName, segmentSeconds, sequenceSchema, staircaseLevels, type Segment } from "./sequence";
-import { MARK_SECONDS } from "./sync-mark";
+import { MARK_SECONDS } from "@/core/programme/sync-mark";
 import { sequenceDigit, timelineOf } from "./timeline";
 import { wavExport } from "@/core/formats/wav-export";
 

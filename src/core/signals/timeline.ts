@@ -1,4 +1,4 @@
-import { MARK_SECONDS, markSlots, RADIX } from "./sync-mark";
+import { MARK_SECONDS, markSlots, RADIX } from "@/core/programme/sync-mark";
 import { segmentSeconds, staircaseLevels, type Segment, type Sequence } from "./sequence";
 
 /** One sound of a sequence with its place in time. */

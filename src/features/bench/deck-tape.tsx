@@ -7,6 +7,7 @@ import { useLiveQuery } from "dexie-react-hooks";
 import { useState } from "react";
 import { PRESETS } from "@/core/signals/presets";
 import { database } from "@/storage/database";
+import { everySequence } from "@/storage/sequences";
 import { READING_FONT } from "@/ui/theme";
 import type { PracticeSetUp } from "./listening-state";
 import type { ListenerState } from "./use-listener";
@@ -17,9 +18,8 @@ const BLANK = "blank";
 export function DeckTape({ listener, practice }: { listener: ListenerState; practice: PracticeSetUp }) {
   const { deck } = practice;
   const tapes = useLiveQuery(() => database.tapes.orderBy("name").toArray(), []);
-  const own = useLiveQuery(() => database.sequences.toArray(), []);
+  const sequences = useLiveQuery(everySequence, []) ?? PRESETS;
   const [input, setInput] = useState("");
-  const sequences = [...PRESETS, ...(own ?? [])];
   const loaded = deck.tapeId.startsWith(BLANK) ? BLANK : deck.tapeId;
   const share = deck.lengthSeconds > 0 ? deck.positionSeconds / deck.lengthSeconds : 0;
   return (

@@ -26,6 +26,7 @@ const result = (fields: Partial<ListeningResult> = {}): ListeningResult => ({
   playback: null,
   comparison: null,
   band: null,
+  sequencePlays: null,
   bandsHeard: [],
   tapeDoubt: null,
   ...fields,

@@ -70,7 +70,8 @@ export function SourceBar({ listener, firstButton, guideOn, anyTone, onGuide, on
             textOverflow: "ellipsis",
           }}
         >
-          band {live.band.index + 1}: <b>{live.band.name}</b>
+          {live.band.sequence ? `${live.band.sequence}, part` : "band"} {live.band.index + 1}:{" "}
+          <b>{live.band.name}</b>
         </Box>
       )}
       <Box
@@ -120,7 +121,8 @@ function problemOf({ heard, check, live }: ListenerState, anyTone: boolean): str
   const [fault] = faults;
   if (anyTone && heard?.comparison?.hears) return fault && `${fault.says}. ${fault.advice}`;
   // a band of the tape plays, if not the one for speed
-  if (live?.band && (heard?.playback?.playing || live.band.kind !== "tone")) return undefined;
+  if (live?.band && !live.sequencePlays && (heard?.playback?.playing || live.band.kind !== "tone"))
+    return undefined;
   return heard?.problems[0] ?? live?.tapeDoubt ?? (fault && `${fault.says}. ${fault.advice}`) ?? undefined;
 }
 

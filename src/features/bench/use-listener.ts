@@ -11,6 +11,7 @@ import type { Sequence } from "@/core/signals/sequence";
 import type { DeckKey, DeckStatus } from "@/core/simulator/practice-deck";
 import { PRACTICE_FULL_SCALE, practiceParameters } from "@/core/simulator/practice-machines";
 import { readCalibration } from "@/storage/calibrations";
+import { everySequence } from "@/storage/sequences";
 import { readSettings } from "@/storage/settings";
 import { NOTHING_WANTED, type PracticeState, type Wanted } from "@/workers/listener-api";
 import { callback, finishListener, handOver, startListener, type Listener } from "@/workers/start-worker";
@@ -87,6 +88,7 @@ export function useListener(options: ListenOptions) {
     speedFactor: options.speedCmPerS / options.tape.speedCmPerS,
     nominalHz: options.nominalHz,
     tracks: options.tracks,
+    sequences: await everySequence(),
     evidenceSeconds: (await readSettings()).evidenceSeconds,
   });
 
@@ -223,7 +225,14 @@ export function useListener(options: ListenOptions) {
     try {
       const measured = await worker.api.measureFile(
         file,
-        { tape, speedFactor: speedCmPerS / tape.speedCmPerS, nominalHz, geometry, tracks },
+        {
+          tape,
+          speedFactor: speedCmPerS / tape.speedCmPerS,
+          nominalHz,
+          geometry,
+          tracks,
+          sequences: await everySequence(),
+        },
         callback((share: number) => dispatch({ session: id, kind: "progress", share })),
       );
       if (session.closed) return;

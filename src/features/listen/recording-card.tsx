@@ -29,7 +29,9 @@ export function RecordingCard({ heard, tapes, onTape, onCancel, onRemove }: Reco
   const { file, state } = heard;
   const [attaching, setAttaching] = useState(false);
   const report = state.kind === "done" ? state.report : null;
-  const attachable = report?.stretches.some(({ speed }) => speed !== null) ?? false;
+  // what a sequence was recorded by is not known: it tells nothing of the speed of a machine
+  const attachable =
+    report !== null && report.by.kind !== "sequence" && report.stretches.some(({ speed }) => speed !== null);
   return (
     <Paper
       component="article"

@@ -2,8 +2,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { decodeSound } from "@/audio/decode-sound";
 import type { RecordingReport } from "@/core/recordings/measure-recording";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
-import { PRESETS } from "@/core/signals/presets";
-import { database } from "@/storage/database";
+import { everySequence } from "@/storage/sequences";
 import { callback, startRecordingMeter, type WorkerOf } from "@/workers/start-worker";
 import type { RecordingApi } from "@/workers/recording.worker";
 
@@ -53,7 +52,7 @@ export function useRecordings() {
       meter.current ??= startRecordingMeter();
       try {
         const from = (await isStreamed(file)) ? file : await decodeSound(file);
-        const sequences = [...PRESETS, ...(await database.sequences.toArray())];
+        const sequences = await everySequence();
         const report = await meter.current.api.measure(
           from,
           tape,

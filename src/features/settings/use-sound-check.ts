@@ -58,6 +58,7 @@ export function useSoundCheck() {
           nominalHz: toneHz,
           evidenceSeconds: KEPT_SECONDS,
           tracks: null,
+          sequences: [],
         },
         callback((result: ListeningResult) => {
           setLive(result);

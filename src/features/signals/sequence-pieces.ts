@@ -5,7 +5,7 @@ import {
   type Segment,
   type Sequence,
 } from "@/core/signals/sequence";
-import { MARK_SECONDS, markSlots } from "@/core/signals/sync-mark";
+import { MARK_SECONDS, markSlots } from "@/core/programme/sync-mark";
 import type { StripPiece } from "@/ui/band-strip";
 
 /** A sequence as pieces of the drawn strip. */

@@ -4,7 +4,8 @@ import Button from "@mui/material/Button";
 import { fixed, THIN_SPACE } from "@/core/text/number-text";
 import { writeTapeJson } from "@/core/formats/tape-json";
 import { writeTapesCsv } from "@/core/formats/tape-csv";
-import { bandName, uncertaintyText, type Band, type ReferenceTape } from "@/core/reference/reference-tape";
+import { uncertaintyText, type Band, type ReferenceTape } from "@/core/reference/reference-tape";
+import { sectionName } from "@/core/programme/programme";
 import { countPlay } from "@/storage/tapes";
 import { BandStrip } from "@/ui/band-strip";
 import { Card } from "@/ui/card";
@@ -67,7 +68,7 @@ export function TapeView({ tape, builtIn, onEdit, onDelete }: TapeViewProps) {
               {tape.bands.map((band, i) => (
                 <tr key={i}>
                   <td>{i + 1}</td>
-                  <td>{bandName(band)}</td>
+                  <td>{sectionName(band)}</td>
                   <td>{band.role ?? ""}</td>
                   <td>
                     {band.seconds}

@@ -1,47 +1,46 @@
 import { describe, expect, it } from "vitest";
 import { tapeSound, type Piece, type TapeSoundOptions } from "@/testing/tape-sound";
-import { BandRecogniser } from "./band-recogniser";
-import { bandSchema, referenceTapeSchema, type Band, type ReferenceTape } from "./reference-tape";
+import { bandSchema, type Band } from "@/core/reference/reference-tape";
+import type { Programme } from "./programme";
+import { ProgrammeRecogniser } from "./programme-recogniser";
 
 const RATE = 48000;
 const tone = (role: string, frequencyHz: number, levelDb: number, seconds: number): Band =>
   bandSchema.parse({ kind: "tone", role, frequencyHz, levelDb, seconds });
 
-const TAPE: ReferenceTape = referenceTapeSchema.parse({
-  format: "unzel-reference-tape",
-  version: 1,
+const BANDS: Band[] = [
+  tone("level", 315, 0, 4),
+  tone("speed", 3150, 0, 6),
+  tone("azimuth", 1000, -10, 3),
+  tone("azimuth", 3150, -10, 3),
+  tone("azimuth", 10000, -10, 3),
+  tone("response", 315, -20, 3),
+  tone("response", 40, -20, 3),
+  tone("response", 250, -20, 3),
+  tone("response", 1000, -20, 3),
+  tone("response", 8000, -20, 3),
+  { kind: "sweep", role: "response", frequencyHz: 40, toFrequencyHz: 12500, levelDb: -20, seconds: 8 },
+  { kind: "noise", role: "response", frequencyHz: 0, levelDb: -20, seconds: 4 },
+];
+const programmeOf = (sections: Band[], name = "Test tape"): Programme => ({
+  kind: "tape",
   id: "test",
-  name: "Test tape",
-  speedCmPerS: 4.76,
-  bands: [
-    tone("level", 315, 0, 4),
-    tone("speed", 3150, 0, 6),
-    tone("azimuth", 1000, -10, 3),
-    tone("azimuth", 3150, -10, 3),
-    tone("azimuth", 10000, -10, 3),
-    tone("response", 315, -20, 3),
-    tone("response", 40, -20, 3),
-    tone("response", 250, -20, 3),
-    tone("response", 1000, -20, 3),
-    tone("response", 8000, -20, 3),
-    { kind: "sweep", role: "response", frequencyHz: 40, toFrequencyHz: 12500, levelDb: -20, seconds: 8 },
-    { kind: "noise", role: "response", frequencyHz: 0, levelDb: -20, seconds: 4 },
-  ],
+  name,
+  sections,
+  marks: null,
 });
+const TAPE = programmeOf(BANDS);
 const band = (index: number, part: { from?: number; to?: number } = {}): Piece => ({
   kind: "band",
   index,
   ...part,
 });
 const gap: Piece = { kind: "silence", seconds: 0.8 };
-const all = TAPE.bands.flatMap((_, i): Piece[] => [
-  band(i),
-  i % 4 === 1 ? { kind: "speech", seconds: 1.6 } : gap,
-]);
+const all = BANDS.flatMap((_, i): Piece[] => [band(i), i % 4 === 1 ? { kind: "speech", seconds: 1.6 } : gap]);
 
 function recognised(pieces: Piece[], options: TapeSoundOptions = {}, tape = TAPE) {
-  const { left, right, places } = tapeSound(TAPE.bands, pieces, RATE, options);
-  const recogniser = new BandRecogniser(RATE, 2);
+  const { left, right, places } = tapeSound(BANDS, pieces, RATE, options);
+  const recogniser = new ProgrammeRecogniser(RATE, 2, { marks: false });
   for (let at = 0; at < left.length; at += 30_000)
     recogniser.push([left.subarray(at, at + 30_000), right.subarray(at, at + 30_000)]);
   recogniser.finish();
@@ -49,7 +48,7 @@ function recognised(pieces: Piece[], options: TapeSoundOptions = {}, tape = TAPE
 }
 
 /** Every band once, its edges within 50 ms (a quarter-second for what has no pitch), and nothing else. */
-function expectFound({ bands, places }: ReturnType<typeof recognised>, speedPercent = 0) {
+function expectFound({ sections: bands, places }: ReturnType<typeof recognised>, speedPercent = 0) {
   const longest = new Map<number, (typeof places)[number]>();
   for (const place of places) {
     const other = longest.get(place.index);
@@ -60,7 +59,7 @@ function expectFound({ bands, places }: ReturnType<typeof recognised>, speedPerc
   );
   for (const { index, startSeconds, endSeconds, frequencyHz } of bands) {
     const { start, end } = longest.get(index)!;
-    const { kind, frequencyHz: nominal } = TAPE.bands[index];
+    const { kind, frequencyHz: nominal } = BANDS[index];
     const tolerance = kind === "tone" ? 0.05 : 0.25;
     expect(Math.abs(startSeconds - start), `start of band ${index}`).toBeLessThan(tolerance);
     expect(Math.abs(endSeconds - end), `end of band ${index}`).toBeLessThan(tolerance);
@@ -99,26 +98,25 @@ describe("which band of the tape is heard", () => {
   });
 
   it("levels of both channels, within a twentieth of a decibel", () => {
-    const { bands } = recognised(all, { trebleLossDb: 0 });
-    for (const { index, leftDb, rightDb } of bands.filter(({ index: i }) => TAPE.bands[i].kind === "tone")) {
-      expect(Math.abs(leftDb - (TAPE.bands[index].levelDb - 12))).toBeLessThan(0.05);
-      expect(Math.abs(rightDb - (TAPE.bands[index].levelDb - 12.5))).toBeLessThan(0.05);
+    const { sections } = recognised(all, { trebleLossDb: 0 });
+    for (const { index, levelDb } of sections.filter(({ index: i }) => BANDS[i].kind === "tone")) {
+      expect(Math.abs(levelDb!.left - (BANDS[index].levelDb - 12))).toBeLessThan(0.05);
+      expect(Math.abs(levelDb!.right - (BANDS[index].levelDb - 12.5))).toBeLessThan(0.05);
     }
   });
 
   it("a staircase of one frequency is told by its steps", () => {
     const bands = [0, -10, -20, -30].map((db) => tone("level", 1000, db, 3));
-    const tape = { ...TAPE, bands };
     const { left, right } = tapeSound(
       bands,
       [0, 1, 2, 3].map((i) => band(i)),
       RATE,
       { noiseDbfs: -75 },
     );
-    const recogniser = new BandRecogniser(RATE, 2);
+    const recogniser = new ProgrammeRecogniser(RATE, 2, { marks: false });
     recogniser.push([left, right]);
     recogniser.finish();
-    const found = recogniser.recognise(tape).bands;
+    const found = recogniser.recognise(programmeOf(bands)).sections;
     expect(found.map(({ index }) => index)).toEqual([0, 1, 2, 3]);
     found.forEach(({ startSeconds }, i) => expect(Math.abs(startSeconds - 3 * i)).toBeLessThan(0.06));
   });
@@ -126,13 +124,13 @@ describe("which band of the tape is heard", () => {
 
 describe("what is not the tape", () => {
   it("speech and music alone give no band", () => {
-    expect(recognised([{ kind: "speech", seconds: 12 }]).bands).toEqual([]);
+    expect(recognised([{ kind: "speech", seconds: 12 }]).sections).toEqual([]);
   });
 
   it("another tape is doubted in words", () => {
-    const other = { ...TAPE, name: "Another", bands: [tone("speed", 3150, 0, 60)] };
-    const { doubt, bands } = recognised([band(0), gap, band(2), gap, band(9)], {}, other);
-    expect(bands).toEqual([]);
+    const other = programmeOf([tone("speed", 3150, 0, 60)], "Another");
+    const { doubt, sections } = recognised([band(0), gap, band(2), gap, band(9)], {}, other);
+    expect(sections).toEqual([]);
     expect(doubt).toMatch(/hardly be Another/);
   });
 });

@@ -1,44 +1,20 @@
 import type { HeardSegment } from "./heard-segment";
-import { certifiedFrequencyHz, type Band, type ReferenceTape } from "./reference-tape";
-
-export interface RecognisedBand {
-  /** Place in the tape's list of bands, from 0. */
-  index: number;
-  startSeconds: number;
-  endSeconds: number;
-  /** When a sweep would have begun, had all of it been heard; of others the same as `startSeconds`. */
-  beginsSeconds: number;
-  frequencyHz: number;
-  leftDb: number;
-  rightDb: number;
-}
-
-export interface Recognition {
-  /** Each band once, in playing order: the longest of several plays, the last of equally long ones. */
-  bands: RecognisedBand[];
-  /** Other plays of the same bands: before a rewind, or pieces of one that was interrupted. */
-  repeats: RecognisedBand[];
-  /** Speed of the tape as its tones say, relative to nominal; null when none was recognised. */
-  speedRatio: number | null;
-  /** Steady tones that are none of the tape's bands. */
-  strangers: HeardSegment[];
-  /** Why this can hardly be the tape that was chosen; null when it may be. */
-  doubt: string | null;
-}
+import { certifiedFrequencyHz, type Programme, type Section } from "./programme";
+import type { Recognition, RecognisedSection } from "./recognition";
 
 const SLOWEST = 0.925;
 const FASTEST = 1.075;
 const FREQUENCY_TOLERANCE = 0.012;
 const CANDIDATE_RATIOS = 6;
 const CANDIDATE_GAINS = 12;
-/** A band that is shared in frequency with another is told by its level. */
+/** A section that is shared in frequency with another is told by its level. */
 const SAME_FREQUENCY = 0.03;
 const LEVEL_TOLERANCE_DB = 4;
 const SKIPPED_BAND = 0.12;
 const REWIND = 1.2;
 const RESUMED = 0.3;
 const LONGER_THAN_BAND = 1.25;
-/** A tone that has played so long is as likely a band of ten minutes as one of half a minute. */
+/** A tone that has played so long is as likely a section of ten minutes as one of half a minute. */
 const LONG_ENOUGH_SECONDS = 30;
 /** What goes on with so little between is the same play: its level was turned, or it dropped out. */
 const CONTINUED = 0.02;
@@ -47,44 +23,46 @@ const CONTINUED_SECONDS = 1;
 const CONTINUED_LEVEL_SHARE = 0.25;
 
 /**
- * Finds which band of a tape each heard segment is: frequencies must fit with one tape speed within ±7 %, levels
- * must fit where two bands share a frequency, and the order must be that of the tape, with skips, late starts and
+ * Finds which section of a programme each heard segment is: frequencies must fit with one tape speed within ±7 %, levels
+ * must fit where two sections share a frequency, and the order must be that of the tape, with skips, late starts and
  * rewinds allowed at a price.
  */
-export function recogniseBands(segments: HeardSegment[], tape: ReferenceTape): Recognition {
+export function recogniseByTones(segments: HeardSegment[], programme: Programme): Recognition {
+  const { sections } = programme;
   const tones = segments.filter(({ kind }) => kind === "tone");
   let best: { score: number; path: Array<[HeardSegment, number]> } | null = null;
-  for (const ratio of candidateRatios(segments, tape.bands))
-    for (const gainDb of candidateGains(tones, tape.bands, ratio)) {
-      const { score, path } = bestPath(segments, tape.bands, ratio, gainDb);
+  for (const ratio of candidateRatios(segments, sections))
+    for (const gainDb of candidateGains(tones, sections, ratio)) {
+      const { score, path } = bestPath(segments, sections, ratio, gainDb);
       if (best === null || score > best.score + 1e-9) best = { score, path };
     }
   const path = best?.path ?? [];
-  const speedRatio = speedOf(path, tape.bands);
-  const plays = joined(path).map(([segment, index]): RecognisedBand => {
+  const speedRatio = speedOf(path, sections);
+  const plays = joined(path).map(([segment, index]): RecognisedSection => {
     const { kind, startSeconds, beginsSeconds = startSeconds, frequencyHz, leftDb, rightDb } = segment;
-    const longest = kind === "silence" ? tape.bands[index].seconds / (speedRatio ?? 1) : Infinity;
+    const longest = kind === "silence" ? sections[index].seconds / (speedRatio ?? 1) : Infinity;
     const endSeconds = Math.min(segment.endSeconds, startSeconds + longest);
-    return { index, startSeconds, endSeconds, beginsSeconds, frequencyHz, leftDb, rightDb };
+    const levelDb = { left: leftDb, right: rightDb };
+    return { index, startSeconds, endSeconds, beginsSeconds, frequencyHz, levelDb };
   });
-  const chosen = new Map<number, RecognisedBand>();
-  const length = ({ startSeconds, endSeconds }: RecognisedBand) => endSeconds - startSeconds;
+  const chosen = new Map<number, RecognisedSection>();
+  const length = ({ startSeconds, endSeconds }: RecognisedSection) => endSeconds - startSeconds;
   for (const play of plays) {
     const other = chosen.get(play.index);
     if (!other || length(play) > length(other) - 0.05) chosen.set(play.index, play);
   }
-  const bands = [...chosen.values()].sort((a, b) => a.startSeconds - b.startSeconds);
+  const once = [...chosen.values()].sort((a, b) => a.startSeconds - b.startSeconds);
   const used = new Set(path.map(([segment]) => segment));
   const strangers = tones.filter((tone) => !used.has(tone) && tone.endSeconds - tone.startSeconds > 1);
   return {
-    bands,
-    repeats: plays.filter((play) => !bands.includes(play)),
+    sections: once,
+    repeats: plays.filter((play) => !once.includes(play)),
     speedRatio,
     strangers,
     doubt: doubtOf(
       path.map(([segment]) => segment),
       strangers,
-      tape,
+      programme,
     ),
   };
 }
@@ -119,28 +97,28 @@ function together(a: HeardSegment, b: HeardSegment): HeardSegment {
 }
 
 /** Mean of what the recognised tones say, by their length. */
-function speedOf(path: Array<[HeardSegment, number]>, bands: Band[]): number | null {
+function speedOf(path: Array<[HeardSegment, number]>, sections: readonly Section[]): number | null {
   let [sum, weight] = [0, 0];
   for (const [{ kind, frequencyHz, startSeconds, endSeconds }, index] of path) {
     if (kind !== "tone") continue;
     const seconds = endSeconds - startSeconds;
-    sum += seconds * Math.log(frequencyHz / certifiedFrequencyHz(bands[index]));
+    sum += seconds * Math.log(frequencyHz / certifiedFrequencyHz(sections[index]));
     weight += seconds;
   }
   return weight > 0 ? Math.exp(sum / weight) : null;
 }
 
-/** Speeds at which something heard could be one of the bands, those that explain most first. */
-function candidateRatios(segments: HeardSegment[], bands: Band[]): number[] {
+/** Speeds at which something heard could be one of the sections, those that explain most first. */
+function candidateRatios(segments: HeardSegment[], sections: readonly Section[]): number[] {
   const votes: Array<{ log: number; weight: number }> = [];
   for (const { kind, frequencyHz, startSeconds, endSeconds } of segments)
-    for (const band of bands) {
-      if (kind !== band.kind || frequencyHz === 0) continue;
-      const ratio = frequencyHz / certifiedFrequencyHz(band);
+    for (const section of sections) {
+      if (kind !== section.kind || frequencyHz === 0) continue;
+      const ratio = frequencyHz / certifiedFrequencyHz(section);
       if (ratio > SLOWEST && ratio < FASTEST)
         votes.push({
           log: Math.log(ratio),
-          weight: Math.min(band.seconds, endSeconds - startSeconds) / band.seconds,
+          weight: Math.min(section.seconds, endSeconds - startSeconds) / section.seconds,
         });
     }
   if (votes.length === 0) return [1];
@@ -156,17 +134,19 @@ function candidateRatios(segments: HeardSegment[], bands: Band[]): number[] {
   return kept.map(Math.exp);
 }
 
-const fitsFrequency = (segment: HeardSegment, band: Band, ratio: number) =>
-  Math.abs(Math.log(segment.frequencyHz / (certifiedFrequencyHz(band) * ratio)));
+const fitsFrequency = (segment: HeardSegment, section: Section, ratio: number) =>
+  Math.abs(Math.log(segment.frequencyHz / (certifiedFrequencyHz(section) * ratio)));
 
 const louder = ({ leftDb, rightDb }: HeardSegment) => Math.max(leftDb, rightDb);
 
 /** Levels that the tape's reference level may come out at, in dBFS, those that fit most first. */
-function candidateGains(tones: HeardSegment[], bands: Band[], ratio: number): number[] {
+function candidateGains(tones: HeardSegment[], sections: readonly Section[], ratio: number): number[] {
   const votes = tones.flatMap((tone) =>
-    bands
-      .filter((band) => band.kind === "tone" && fitsFrequency(tone, band, ratio) < FREQUENCY_TOLERANCE)
-      .map((band) => louder(tone) - band.levelDb),
+    sections
+      .filter(
+        (section) => section.kind === "tone" && fitsFrequency(tone, section, ratio) < FREQUENCY_TOLERANCE,
+      )
+      .map((section) => louder(tone) - section.levelDb),
   );
   if (votes.length === 0) return [0];
   const support = votes.map((gain) => ({
@@ -189,59 +169,59 @@ interface Worth {
 /** What it is worth to take a segment for a band; null when it cannot be. */
 function worthOf(
   segment: HeardSegment,
-  band: Band,
+  section: Section,
   ratio: number,
   gainDb: number,
   shared: boolean,
 ): Worth | null {
-  if (segment.kind !== band.kind) return null;
+  if (segment.kind !== section.kind) return null;
   const seconds = segment.endSeconds - segment.startSeconds;
   // silence runs on into whatever else is silent
-  if (band.kind !== "silence" && seconds * ratio > LONGER_THAN_BAND * band.seconds + 1) return null;
-  const share = Math.min(1, (seconds * ratio) / Math.min(band.seconds, LONG_ENOUGH_SECONDS));
-  if (band.kind === "tone" || band.kind === "sweep") {
-    const off = fitsFrequency(segment, band, ratio);
-    const tolerance = band.kind === "sweep" ? 0.2 : FREQUENCY_TOLERANCE;
+  if (section.kind !== "silence" && seconds * ratio > LONGER_THAN_BAND * section.seconds + 1) return null;
+  const share = Math.min(1, (seconds * ratio) / Math.min(section.seconds, LONG_ENOUGH_SECONDS));
+  if (section.kind === "tone" || section.kind === "sweep") {
+    const off = fitsFrequency(segment, section, ratio);
+    const tolerance = section.kind === "sweep" ? 0.2 : FREQUENCY_TOLERANCE;
     if (off > tolerance) return null;
-    const offDb = Math.abs(louder(segment) - band.levelDb - gainDb);
+    const offDb = Math.abs(louder(segment) - section.levelDb - gainDb);
     const levelPrice = Math.min(1, (offDb / LEVEL_TOLERANCE_DB) ** 2) * (shared ? 0.9 : 0.1);
     return { worth: 0.2 + 1.8 * share * (1 - 0.3 * (off / tolerance) ** 2), levelPrice };
   }
   // without a pitch only order, length and level can tell
   if (share < 0.6) return null;
-  const offDb = louder(segment) - band.levelDb - gainDb;
-  if (band.kind === "noise" && Math.abs(offDb) > 15) return null;
+  const offDb = louder(segment) - section.levelDb - gainDb;
+  if (section.kind === "noise" && Math.abs(offDb) > 15) return null;
   return { worth: 0.7 * share, levelPrice: 0 };
 }
 
-function bestPath(segments: HeardSegment[], bands: Band[], ratio: number, gainDb: number) {
-  const sharing = bands.map((band, j) =>
-    bands.some(
+function bestPath(segments: HeardSegment[], sections: readonly Section[], ratio: number, gainDb: number) {
+  const sharing = sections.map((section, j) =>
+    sections.some(
       (other, k) =>
         k !== j &&
         other.kind === "tone" &&
-        band.kind === "tone" &&
-        Math.abs(Math.log(certifiedFrequencyHz(other) / certifiedFrequencyHz(band))) < SAME_FREQUENCY,
+        section.kind === "tone" &&
+        Math.abs(Math.log(certifiedFrequencyHz(other) / certifiedFrequencyHz(section))) < SAME_FREQUENCY,
     ),
   );
-  const states: Array<{ segment: number; band: number; score: number; from: number }> = [];
+  const states: Array<{ segment: number; section: number; score: number; from: number }> = [];
   segments.forEach((segment, i) => {
     const here: typeof states = [];
-    bands.forEach((band, j) => {
-      const found = worthOf(segment, band, ratio, gainDb, sharing[j]);
+    sections.forEach((section, j) => {
+      const found = worthOf(segment, section, ratio, gainDb, sharing[j]);
       if (found === null) return;
       const { worth, levelPrice } = found;
       let [score, from] = [worth - levelPrice, -1];
       states.forEach((state, s) => {
         const pause = segment.startSeconds - segments[state.segment].endSeconds;
-        const goesOn = state.band === j && pause < CONTINUED_SECONDS;
+        const goesOn = state.section === j && pause < CONTINUED_SECONDS;
         const price = goesOn
           ? CONTINUED + CONTINUED_LEVEL_SHARE * levelPrice
-          : stepPrice(state.band, j) + levelPrice;
+          : stepPrice(state.section, j) + levelPrice;
         const reached = state.score + worth - price;
         if (reached > score) [score, from] = [reached, s];
       });
-      here.push({ segment: i, band: j, score, from });
+      here.push({ segment: i, section: j, score, from });
     });
     states.push(...here);
   });
@@ -251,7 +231,7 @@ function bestPath(segments: HeardSegment[], bands: Band[], ratio: number, gainDb
   });
   const score = at < 0 ? 0 : states[at].score;
   const path: Array<[HeardSegment, number]> = [];
-  for (; at >= 0; at = states[at].from) path.unshift([segments[states[at].segment], states[at].band]);
+  for (; at >= 0; at = states[at].from) path.unshift([segments[states[at].segment], states[at].section]);
   return { score, path };
 }
 
@@ -260,9 +240,15 @@ function stepPrice(before: number, after: number): number {
   return after === before ? RESUMED : REWIND;
 }
 
-function doubtOf(matched: HeardSegment[], others: HeardSegment[], tape: ReferenceTape): string | null {
+function doubtOf(
+  matched: HeardSegment[],
+  others: HeardSegment[],
+  { name, sections }: Programme,
+): string | null {
   const strangers = others.filter((tone) =>
-    tape.bands.every((band) => band.kind !== "tone" || fitsFrequency(tone, band, 1) > Math.log(FASTEST)),
+    sections.every(
+      (section) => section.kind !== "tone" || fitsFrequency(tone, section, 1) > Math.log(FASTEST),
+    ),
   );
   const seconds = (list: HeardSegment[]) =>
     list.reduce((total, { startSeconds, endSeconds }) => total + endSeconds - startSeconds, 0);
@@ -270,5 +256,5 @@ function doubtOf(matched: HeardSegment[], others: HeardSegment[], tape: Referenc
   const longest = strangers.reduce((a, b) =>
     b.endSeconds - b.startSeconds > a.endSeconds - a.startSeconds ? b : a,
   );
-  return `This can hardly be ${tape.name}: it has no band like the ${longest.frequencyHz.toFixed(0)} Hz that plays. Check tape and tape speed.`;
+  return `This can hardly be ${name}: it has no band like the ${longest.frequencyHz.toFixed(0)} Hz that plays. Check tape and tape speed.`;
 }

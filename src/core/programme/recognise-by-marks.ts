@@ -1,0 +1,85 @@
+import type { HeardMark } from "./mark-detector";
+import type { Programme, ProgrammeMarks, Section } from "./programme";
+import type { Recognition, RecognisedSection } from "./recognition";
+
+const RATIOS_AGREE = 0.02;
+const EDGE_SECONDS = 0.05;
+/** Less of a section says nothing. */
+const SHORTEST_SECONDS = 0.2;
+
+/**
+ * Where each section of a marked programme stands, by the marks that were heard. One that was played more than once is
+ * taken from its last play that is whole; one that was broken off, or is still playing, is among the repeats.
+ * @param marks in the order that they were heard
+ * @param untilSeconds how far was heard
+ */
+export function recogniseByMarks(
+  marks: readonly HeardMark[],
+  { sections, marks: carried }: Programme,
+  untilSeconds: number,
+): Recognition {
+  const plays = carried ? playsOf(marks, sections, carried, untilSeconds) : [];
+  const chosen = new Map<number, Play>();
+  for (const play of plays) if (play.whole) chosen.set(play.index, play);
+  const best = [...chosen.values()].sort((a, b) => a.startSeconds - b.startSeconds);
+  const ratios = plays.map(({ ratio }) => Math.log(ratio));
+  return {
+    sections: best.map(asHeard(sections)),
+    repeats: plays.filter((play) => chosen.get(play.index) !== play).map(asHeard(sections)),
+    speedRatio: plays.length > 0 ? Math.exp(ratios.reduce((a, b) => a + b, 0) / plays.length) : null,
+    strangers: [],
+    doubt: null,
+  };
+}
+
+interface Play {
+  index: number;
+  startSeconds: number;
+  endSeconds: number;
+  ratio: number;
+  /** Nothing broke it off. */
+  whole: boolean;
+}
+
+function playsOf(
+  marks: readonly HeardMark[],
+  sections: readonly Section[],
+  { digit, apartSeconds, places }: ProgrammeMarks,
+  untilSeconds: number,
+): Play[] {
+  const isOwn = (mark: HeardMark) => mark.sequenceDigit === digit && mark.segment < apartSeconds.length;
+  const own = marks.filter(isOwn);
+  // between two marks the tape itself says how fast it ran; one mark alone is too short to tell well
+  const measured = own.map((mark, i) => {
+    const next = own[i + 1];
+    if (next?.segment !== mark.segment + 1) return null;
+    const ratio = apartSeconds[mark.segment] / (next.atSeconds - mark.atSeconds);
+    return Math.abs(ratio / mark.speedRatio - 1) < RATIOS_AGREE ? ratio : null;
+  });
+  return own.flatMap((mark, i) => {
+    const { ratio } = measured
+      .flatMap((ratio, j) => (ratio === null ? [] : [{ ratio, away: Math.abs(j - i) }]))
+      .reduce((a, b) => (b.away < a.away ? b : a), { ratio: mark.speedRatio, away: Infinity });
+    const next = marks[marks.indexOf(mark) + 1];
+    const brokenOff = Math.min(untilSeconds, next?.atSeconds ?? Infinity);
+    return places.flatMap(({ mark: before, afterSeconds }, index): Play[] => {
+      if (before !== mark.segment) return [];
+      const startSeconds = mark.atSeconds + afterSeconds / ratio;
+      const endSeconds = startSeconds + sections[index].seconds / ratio;
+      const whole = endSeconds <= brokenOff + EDGE_SECONDS;
+      const play = { index, startSeconds, endSeconds: Math.min(endSeconds, brokenOff), ratio, whole };
+      return whole || play.endSeconds - startSeconds > SHORTEST_SECONDS ? [play] : [];
+    });
+  });
+}
+
+const asHeard =
+  (sections: readonly Section[]) =>
+  ({ index, startSeconds, endSeconds, ratio }: Play): RecognisedSection => ({
+    index,
+    startSeconds,
+    endSeconds,
+    beginsSeconds: startSeconds,
+    frequencyHz: ratio * sections[index].frequencyHz,
+    levelDb: null,
+  });
