@@ -5,7 +5,7 @@ import { flacFile } from "@/testing/flac-encoder";
 import { commandLine } from "@/testing/command-line";
 import { fmTone } from "@/testing/fm-tone";
 
-const { at, run, folder } = commandLine();
+const { at, run, runAsUser, folder } = commandLine();
 
 describe("measure", () => {
   const tone = at("tone.wav");
@@ -43,7 +43,7 @@ describe("measure", () => {
   });
 
   it("prints flutter with all meters and the components", () => {
-    const { answer } = run("measure", "flutter", tone);
+    const { answer } = runAsUser("measure", "flutter", tone);
     const [left, right] = answer.channels;
     expect(Object.keys(left)).toEqual([
       "channel",
@@ -107,7 +107,7 @@ describe("practice", () => {
   });
 
   it("lists machines, tapes and parameters with units and ranges", () => {
-    const { answer } = run("practice", "--list");
+    const { answer } = runAsUser("practice", "--list");
     expect(answer.machines.map(({ id }: { id: string }) => id)).toContain("tarnvik-t-2");
     expect(answer.tapes.map(({ id }: { id: string }) => id)).toContain("ssa-03");
     expect(answer.parameters["belt.lumpPercent"]).toMatchObject({ unit: "%", from: 0 });
@@ -235,7 +235,7 @@ describe("signals", () => {
   });
 
   it("lists every signal with its options, and every sequence", () => {
-    const { answer } = run("signals", "--list");
+    const { answer } = runAsUser("signals", "--list");
     expect(answer.signals.map(({ name }: { name: string }) => name)).toEqual(
       expect.arrayContaining(["sine", "two-tone", "steps", "staircase", "sweep", "pink", "white", "silence"]),
     );

@@ -18,20 +18,20 @@ const tape = {
   speedCmPerS: 4.76,
   equalisation: "3180/120",
   bands: [
-    { kind: "tone", role: "level", frequencyHz: 315, levelDb: 0, seconds: 5 },
+    { kind: "tone", role: "level", frequencyHz: 315, levelDb: 0, seconds: 3 },
     ...LADDER.map((frequencyHz) => ({
       kind: "tone",
       role: "azimuth",
       frequencyHz,
       levelDb: -10,
-      seconds: 5,
+      seconds: 3,
     })),
     ...RESPONSE.map((frequencyHz) => ({
       kind: "tone",
       role: "response",
       frequencyHz,
       levelDb: -20,
-      seconds: 5,
+      seconds: 3,
       correctionDb: { left: 0.3, right: -0.2 },
     })),
   ],
@@ -84,7 +84,7 @@ describe("measure azimuth", () => {
   });
 
   it("one channel has no phase, and it says so", () => {
-    const [left] = pairTone({ frequencyHz: 1000, seconds: 5 });
+    const [left] = pairTone({ frequencyHz: 1000, seconds: 3 });
     writeFileSync(at("mono.wav"), wavFile([left], RATE, "int24"));
     const { answer, status } = run("measure", "azimuth", at("mono.wav"), "--tape", at("tape.json"));
     expect(status).toBe(0);

@@ -40,6 +40,8 @@ export interface ResponseCause {
   amount(values: number[]): string;
   /** What to try, cheapest and most reversible first. */
   tryFirst: string;
+  /** What tells it from others that bend the curve alike; lower orders are cheaper and easier to take back. */
+  toldBy: { order: number; what: string };
   /** How much less often it is met than the others, in units of χ²; 0 for the usual ones. */
   rarity: number;
 }
@@ -81,6 +83,7 @@ export function responseCauses({
       gainDb: ([d], hz) => spacingLossDb(d, micrometres(hz)),
       amount: ([d]) => `${d.toFixed(1)} µm`,
       tryFirst: "Clean the head; look for a step where the tape runs and for a pad that does not press.",
+      toldBy: { order: 2, what: "the curve again with the head cleaned" },
       rarity: 0,
     },
     {
@@ -91,6 +94,7 @@ export function responseCauses({
       amount: ([g]) => `as of ${g.toFixed(1)} µm`,
       tryFirst:
         "Check azimuth on both channels first: it bends the curve the same way. If it is right, the head.",
+      toldBy: { order: 7, what: "the head under a magnifier, when nothing else is left" },
       rarity: 0,
     },
     {
@@ -106,6 +110,7 @@ export function responseCauses({
       gainDb: ([arcMinutes], hz) => azimuthLossDb(arcMinutes, widthMm, micrometres(hz)),
       amount: ([arcMinutes]) => `${arcMinutes.toFixed(0)}′`,
       tryFirst: "Set azimuth: it costs a turn of a screw, and the phase of the two channels tells.",
+      toldBy: { order: 1, what: "the phase of the two channels on the tone ladder" },
       rarity: 2,
     },
     {
@@ -115,6 +120,7 @@ export function responseCauses({
       gainDb: ([t2], hz) => shelfDb(hz, t2) - shelfDb(hz, t2Microseconds),
       amount: ([t2]) => `${t2.toFixed(0)} µs instead of ${t2Microseconds}`,
       tryFirst: "Look at the equalisation switch and at the tape's label; then the equaliser's trimmer.",
+      toldBy: { order: 3, what: "the equalisation switch, and a tape of the other equalisation" },
       rarity: 0,
     },
     {
@@ -124,6 +130,10 @@ export function responseCauses({
       gainDb: ([f0, q], hz) => resonanceDb(hz, f0, q),
       amount: ([f0, q]) => `${(f0 / 1000).toFixed(1)} kHz, Q ${q.toFixed(1)}`,
       tryFirst: "Measure or reduce the capacitance across the head, the cable's included; then damp it.",
+      toldBy: {
+        order: 4,
+        what: "the curve with a shorter cable, or with the capacitor across the head lifted for a minute",
+      },
       rarity: 0,
     },
     {
@@ -133,6 +143,7 @@ export function responseCauses({
       gainDb: ([f0, q], hz) => -resonanceDb(hz, f0, q),
       amount: ([f0]) => `it would resonate near ${(f0 / 1000).toFixed(0)} kHz`,
       tryFirst: "Look for the capacitor across the head and for a broken joint.",
+      toldBy: { order: 5, what: "a capacitor clipped across the head for a minute" },
       rarity: 4,
     },
   ];
@@ -140,11 +151,12 @@ export function responseCauses({
     {
       id: "bass time constant",
       name: "the bass time constant of the equaliser",
-      parameters: [log("t1Microseconds", 300, 20_000)],
+      parameters: [log("t1Microseconds", 50, 50_000)],
       gainDb: ([t1], hz) => bassDb(hz, t1Microseconds) - bassDb(hz, t1),
       amount: ([t1]) => `${t1.toFixed(0)} µs`,
       tryFirst:
         "Compare the equaliser's bass time constant with the tape's; coupling capacitors that have dried out.",
+      toldBy: { order: 3, what: "a second tape with bass tones" },
       rarity: 2,
     },
     {
@@ -158,6 +170,7 @@ export function responseCauses({
       gainDb: ([db, f0, octaves], hz) => db * Math.exp(-0.5 * (Math.log2(hz / f0) / (octaves / 2)) ** 2),
       amount: ([db, f0]) => `${db.toFixed(1).replace("-", "−")} dB near ${f0.toFixed(0)} Hz`,
       tryFirst: "Nothing: it belongs to the head. Judge the response between the bumps.",
+      toldBy: { order: 6, what: "the bass at another tape speed, where the bumps move" },
       rarity: 0,
     },
     {
@@ -167,6 +180,7 @@ export function responseCauses({
       gainDb: ([db, f0], hz) => db * Math.cos(2 * Math.PI * (hz / f0 - 1)) * Math.min(1, f0 / hz) ** 1.5,
       amount: ([db, f0]) => `${db.toFixed(1).replace("-", "−")} dB near ${f0.toFixed(0)} Hz`,
       tryFirst: "Nothing: it belongs to the head. Judge the response between the bumps.",
+      toldBy: { order: 6, what: "the bass at another tape speed, where the bumps move" },
       rarity: 1,
     },
   ];

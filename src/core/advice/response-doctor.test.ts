@@ -108,6 +108,38 @@ describe("what a response curve looks like", () => {
     expect(total).toBeLessThanOrEqual(1 + 1e-9);
   });
 
+  it("a capacitor that is missing across the head stands among what the curve cannot tell apart", () => {
+    const random = new SeededRandom(4);
+    for (let run = 0; run < 12; run++) {
+      const [f0, q] = [13_500 + 8000 * random.uniform(), 0.8 + 2.2 * random.uniform()];
+      const missing = (hz: number) => 10 * Math.log10((1 - (hz / f0) ** 2) ** 2 + (hz / f0 / q) ** 2);
+      if (Math.abs(missing(12_500)) < 1) continue;
+      const { explanations, sentence } = explainResponse(curve(missing, random), CASSETTE);
+      const [first] = explanations;
+      const named = [first, ...explanations.filter(({ alike }) => alike)].map(({ cause }) => cause);
+      expect(named).toContain("missing capacitance");
+      if (named.length > 1)
+        expect(sentence).toMatch(/cannot tell it from.*the cheapest first.*a capacitor clipped across/);
+      if (named.includes("azimuth"))
+        expect(sentence).toMatch(/cheapest first: the phase of the two channels/);
+    }
+  });
+
+  it.each([60, 150, 500, 40_000])("a bass time constant of %i µs is no level beside it", (t1) => {
+    const rise = (hz: number, us: number) => 10 * Math.log10(1 + 1 / (2 * Math.PI * hz * us * 1e-6) ** 2);
+    const random = new SeededRandom(t1);
+    for (const reference of [315, 1000]) {
+      const off = (hz: number) => rise(hz, 3180) - rise(hz, t1);
+      const { explanations } = explainResponse(
+        curve((hz) => off(hz) - off(reference), random),
+        CASSETTE,
+      );
+      const named = explanations.filter(({ alike }, i) => i === 0 || alike).map(({ cause }) => cause);
+      expect(named).toContain("bass time constant");
+      expect(explanations[0].cause).not.toMatch(/level/);
+    }
+  });
+
   it("three points are too few", () => {
     expect(() => explainResponse(curve(() => 0, new SeededRandom(1)).slice(0, 3), CASSETTE)).toThrow(
       /at least 4 points, not 3/,

@@ -14,6 +14,8 @@ export interface ResponseExplanation {
   parameters: Record<string, number>;
   rmsErrorDb: number;
   probability: number;
+  /** The first explanation fits no better than this one: the curve alone cannot tell them apart. */
+  alike: boolean;
   /** As a technician says it. */
   name: string;
   tryFirst: string;
@@ -47,6 +49,8 @@ interface Fit {
   /** Parameters of each cause, in its units, and the level at the end. */
   values: number[][];
   offsetDb: number;
+  /** How badly it fits, and the same with what its causes and parameters cost. */
+  chiSquare: number;
   cost: number;
   rmsErrorDb: number;
   fittedDb: number[];
@@ -69,8 +73,10 @@ export function explainResponse(
   const causes = responseCauses({ ...curve, lowestHz: Math.min(...hz), highestHz: Math.max(...hz) });
   const level = fitCauses([], points, LARGEST_LEVEL_DB);
   const alone = causes.map((cause) => fitCauses([cause], points, REFERENCE_OFF_DB));
-  const leveled = causes.map((cause) => fitCauses([cause], points, LARGEST_LEVEL_DB));
-  leveled.forEach((fit) => (fit.cost += TWO_CAUSES));
+  const leveled = causes.map((cause) => {
+    const fit = fitCauses([cause], points, LARGEST_LEVEL_DB);
+    return isLevel(fit, curve.referenceHz) ? { ...fit, cost: fit.cost + TWO_CAUSES } : fit;
+  });
   const pairs = alone.flatMap((a, i) =>
     alone.slice(i + 1).flatMap((b) => {
       const [first, second] = [a.causes[0], b.causes[0]];
@@ -79,42 +85,65 @@ export function explainResponse(
       return [{ ...fit, cost: fit.cost + TWO_CAUSES }];
     }),
   );
-  return weighed([...[level, ...alone, ...leveled, ...pairs].map(named), unknownCause(points)]);
+  const fits = [level, ...alone, ...leveled, ...pairs];
+  return weighed([...fits.map((fit) => named(fit, curve.referenceHz)), unknownCause(points)]);
 }
 
-type Weighed = Omit<ResponseExplanation, "probability"> & { cost: number };
+/** An explanation before it is weighed against the others. */
+interface Weighed extends Omit<ResponseExplanation, "probability" | "alike"> {
+  cost: number;
+  chiSquare: number;
+  causes: ResponseCause[];
+}
+
+/** Fits that differ by less than this in χ² fit a curve equally well. */
+const ALIKE = 4;
+
+/** One cause is another, and the curve cannot say which. */
+function fitAlike(one: Weighed, other: Weighed): boolean {
+  const ids = one.causes.map(({ id }) => id);
+  const others = other.causes.filter(({ id }) => !ids.includes(id));
+  const sameCount = one.causes.length === other.causes.length && one.causes.length > 0;
+  return sameCount && others.length === 1 && other.chiSquare < one.chiSquare + ALIKE;
+}
 
 function weighed(all: Weighed[]): ResponseFindings {
   const least = Math.min(...all.map(({ cost }) => cost));
   const best = new Map<string, Weighed>();
   for (const one of all) if (one.cost < (best.get(one.cause)?.cost ?? Infinity)) best.set(one.cause, one);
-  const likely = [...best.values()].map((one) => ({ ...one, weight: Math.exp((least - one.cost) / 2) }));
-  const total = likely.reduce((sum, { weight }) => sum + weight, 0);
-  const explanations = likely
-    .sort((a, b) => a.cost - b.cost)
-    .slice(0, MOST_SHOWN)
-    .map(({ weight, cause, parameters, rmsErrorDb, name, tryFirst, fittedDb }): ResponseExplanation => ({
+  const likely = [...best.values()].sort((a, b) => a.cost - b.cost);
+  const total = likely.reduce((sum, { cost }) => sum + Math.exp((least - cost) / 2), 0);
+  const [first] = likely;
+  const alike = likely.filter((other) => other !== first && fitAlike(first, other));
+  const rest = likely.filter((other) => other !== first && !alike.includes(other));
+  const explanations = [first, ...alike, ...rest]
+    .slice(0, Math.max(MOST_SHOWN, 1 + alike.length))
+    .map(({ cost, cause, parameters, rmsErrorDb, name, tryFirst, fittedDb }, i): ResponseExplanation => ({
       cause,
       parameters,
       rmsErrorDb,
-      probability: weight / total,
+      probability: Math.exp((least - cost) / 2) / total,
+      alike: i > 0 && i <= alike.length,
       name,
       tryFirst,
       fittedDb,
     }));
-  return { explanations, sentence: sentenceOf(explanations) };
+  return { explanations, sentence: sentenceOf(first, alike) };
 }
 
-function sentenceOf([first, second]: ResponseExplanation[]): string {
+function sentenceOf(first: Weighed, alike: Weighed[]): string {
   if (first.cause === "unknown")
     return "No cause that is known here explains this curve. Measure again, play the same tape on a machine known to be right, and look whether the level holds still.";
   if (first.cause === "flat") return "Flat within what can be known. Leave it.";
-  const left = `${first.rmsErrorDb.toFixed(2)} dB is left over`;
-  const other =
-    second && second.probability > 0.25 * first.probability && second.cause !== "unknown"
-      ? ` It may as well be ${second.name}.`
-      : "";
-  return `It looks like ${first.name}; ${left}.${other} ${first.tryFirst}`;
+  const looksLike = `It looks like ${first.name}; ${first.rmsErrorDb.toFixed(2)} dB is left over.`;
+  if (alike.length === 0) return `${looksLike} ${first.tryFirst}`;
+  const causes = [first, ...alike].flatMap((one) => one.causes);
+  const tests = causes
+    .filter(({ id }, i) => causes.findIndex((other) => other.id === id) === i)
+    .toSorted((a, b) => a.toldBy.order - b.toldBy.order)
+    .map(({ toldBy }) => toldBy.what);
+  const others = alike.map(({ name }) => name).join(", or ");
+  return `${looksLike} This curve cannot tell it from ${others}. What would tell, the cheapest first: ${tests.join("; then ")}.`;
 }
 
 /** Standard deviation of a point. */
@@ -153,19 +182,23 @@ function fitCauses(causes: ResponseCause[], points: CurvePoint[], levelDb: numbe
   let best: number[] = [];
   let least = Infinity;
   for (const start of startsFor(causes, from, chiSquare)) {
-    const found = levenbergMarquardt(data, scaled, {
-      initialValues: start,
-      minValues: start.map(() => 0),
-      maxValues: start.map(() => 1),
-      damping: 0.1,
-      gradientDifference: 1e-3,
-      centralDifference: true,
-      maxIterations: 60,
-      errorTolerance: 1e-6,
-    }).parameterValues;
-    const shares = found.every(Number.isFinite) ? found : start;
-    const chi = chiSquare(shares);
-    if (chi < least) [best, least] = [[...shares], chi];
+    let [shares, chi, gained] = [start, chiSquare(start), Infinity];
+    for (let round = 0; round < MOST_ROUNDS && gained > LEAST_GAIN; round++) {
+      const { parameterValues: found } = levenbergMarquardt(data, scaled, {
+        initialValues: shares,
+        minValues: shares.map(() => 0),
+        maxValues: shares.map(() => 1),
+        damping: 0.1,
+        gradientDifference: 1e-3,
+        centralDifference: true,
+        maxIterations: ROUND_ITERATIONS,
+        errorTolerance: 1e-6,
+      });
+      const now = found.every(Number.isFinite) ? chiSquare(found) : Infinity;
+      gained = chi - now;
+      if (gained > 0) [shares, chi] = [[...found], now];
+    }
+    if (chi < least) [best, least] = [shares, chi];
   }
   const at = model(best);
   const fittedDb = x.map(at);
@@ -174,11 +207,17 @@ function fitCauses(causes: ResponseCause[], points: CurvePoint[], levelDb: numbe
     causes,
     values: split(best),
     offsetDb: offset(best),
+    chiSquare: least,
     cost: least + k * Math.log(points.length) + causes.reduce((sum, { rarity }) => sum + rarity, 0),
     rmsErrorDb: Math.sqrt(y.reduce((sum, level, i) => sum + (level - fittedDb[i]) ** 2, 0) / y.length),
     fittedDb,
   };
 }
+
+/** A fit goes on for as long as a round of it still gains something, in units of χ². */
+const ROUND_ITERATIONS = 6;
+const MOST_ROUNDS = 10;
+const LEAST_GAIN = 0.01;
 
 const GRID = [0.1, 0.25, 0.4, 0.55, 0.7, 0.85];
 const BEST_STARTS = 3;
@@ -218,9 +257,21 @@ const sharesOf = ({ parameters }: ResponseCause, values: number[]): number[] =>
     logarithmic ? Math.log(values[i] / from) / Math.log(to / from) : (values[i] - from) / (to - from),
   );
 
-function named({ causes, values, offsetDb, ...fit }: Fit): Weighed {
+/** Where a curve is usually called 0 dB, when that was not said. */
+const USUAL_REFERENCES_HZ = [315, 333, 400, 500, 700, 1000];
+
+/** Whether the level is off as well: a curve that its cause alone would take to 0 dB at the reference is not. */
+function isLevel({ causes, values, offsetDb }: Fit, referenceHz: number | undefined): boolean {
+  const away = (hz: number) =>
+    Math.abs(causes.reduce((sum, cause, c) => sum + cause.gainDb(values[c], hz), offsetDb));
+  const references = referenceHz === undefined ? USUAL_REFERENCES_HZ : [referenceHz];
+  return Math.min(...references.map(away)) > REFERENCE_OFF_DB;
+}
+
+function named(whole: Fit, referenceHz: number | undefined): Weighed {
+  const { causes, values, offsetDb, ...fit } = whole;
   const ids = causes.map(({ id }) => id);
-  const isLevel = causes.length === 0 || Math.abs(offsetDb) > REFERENCE_OFF_DB;
+  const leveled = causes.length === 0 || isLevel(whole, referenceHz);
   const flat = causes.length === 0 && Math.abs(offsetDb) <= FLAT_WITHIN_DB;
   const levelName = `a level that is ${Math.abs(offsetDb).toFixed(1)} dB too ${offsetDb > 0 ? "high" : "low"}`;
   const names = causes.map(({ name, amount }, c) => `${name} (${amount(values[c])})`);
@@ -228,8 +279,9 @@ function named({ causes, values, offsetDb, ...fit }: Fit): Weighed {
   const first = causes.toSorted((a, b) => rank(order, a.id) - rank(order, b.id)).at(0);
   return {
     ...fit,
+    causes,
     cost: flat ? fit.cost - USUALLY_FLAT : fit.cost,
-    cause: flat ? "flat" : [...ids, ...(isLevel ? ["level"] : [])].join(" and "),
+    cause: flat ? "flat" : [...ids, ...(leveled ? ["level"] : [])].join(" and "),
     parameters: Object.assign(
       {},
       ...causes.map((cause, c) =>
@@ -237,7 +289,7 @@ function named({ causes, values, offsetDb, ...fit }: Fit): Weighed {
       ),
       { levelDb: offsetDb },
     ) as Record<string, number>,
-    name: flat ? "nothing" : [...names, ...(isLevel ? [levelName] : [])].join(", with "),
+    name: flat ? "nothing" : [...names, ...(leveled ? [levelName] : [])].join(", with "),
     tryFirst: first?.tryFirst ?? "Set the playback level.",
   };
 }
@@ -247,17 +299,19 @@ const rank = (order: string[], id: string) => (order.includes(id) ? order.indexO
 /** The curve as points that have nothing to do with each other. */
 function unknownCause(points: CurvePoint[]): Weighed {
   const mean = points.reduce((sum, { levelDb }) => sum + levelDb, 0) / points.length;
-  const cost = points.reduce((sum, point) => {
+  const chiSquare = points.reduce((sum, point) => {
     const variance = sigmaOf(point) ** 2;
     const wide = variance + WIGGLE_DB ** 2;
     return sum + (point.levelDb - mean) ** 2 / wide + Math.log(wide / variance);
-  }, Math.log(points.length));
+  }, 0);
   const square = points.reduce((sum, { levelDb }) => sum + (levelDb - mean) ** 2, 0);
   return {
     cause: "unknown",
     parameters: { levelDb: mean },
     rmsErrorDb: Math.sqrt(square / points.length),
-    cost,
+    causes: [],
+    chiSquare,
+    cost: chiSquare + Math.log(points.length),
     name: "something that is not known here",
     tryFirst: "",
     fittedDb: points.map(() => mean),

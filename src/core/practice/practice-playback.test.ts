@@ -10,6 +10,7 @@ import { PERFECT_TRANSPORT } from "@/testing/perfect-transport";
 import { practiceTape } from "./practice-tape";
 
 const RATE = 48000;
+const BAND_SECONDS = 1.6;
 const HZ = [315, 63, 125, 1000, 3150, 6300, 10000, 12500];
 const TAPE = referenceTapeSchema.parse({
   format: "unzel-reference-tape",
@@ -18,10 +19,11 @@ const TAPE = referenceTapeSchema.parse({
   name: "short alignment tape",
   speedCmPerS: 4.76,
   equalisation: "3180/120",
-  bands: HZ.map((frequencyHz) => ({ kind: "tone", frequencyHz, levelDb: -10, seconds: 2.2 })),
+  bands: HZ.map((frequencyHz) => ({ kind: "tone", frequencyHz, levelDb: -10, seconds: BAND_SECONDS })),
 });
 const NO_SLACK = { "trimmer.backlashTurns": 0 };
-const SECONDS = HZ.length * 3.2 + 1;
+/** With a second between bands. */
+const SECONDS = HZ.length * (BAND_SECONDS + 1) + 1;
 
 /** What the instruments say of a practice deck that plays the tape, its seconds of start and screws as told. */
 async function played(
