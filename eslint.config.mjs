@@ -6,7 +6,7 @@ import nextTypescript from "eslint-config-next/typescript";
 const CORE = {
   text: [],
   dsp: [],
-  workshop: [],
+  workshop: ["dsp"],
   standards: ["dsp"],
   measure: ["dsp", "standards"],
   judging: ["measure", "standards"],
@@ -14,10 +14,10 @@ const CORE = {
   signals: ["dsp", "programme", "text"],
   // the practice machine must not know how it is measured
   simulator: ["dsp"],
-  records: ["standards", "text", "workshop"],
+  records: ["dsp", "standards", "text", "workshop"],
   reference: ["measure", "programme", "standards", "text"],
   playback: ["judging", "measure", "programme", "records", "reference", "standards", "text", "workshop"],
-  guidance: ["records", "text"],
+  guidance: ["dsp", "records", "text"],
   advice: ["dsp", "guidance", "judging", "measure", "standards", "workshop"],
   // alignment uses results, never raw sound
   stations: [
@@ -46,6 +46,7 @@ const CORE = {
   formats: ["advice", "alignment", "dsp", "measure", "records", "reference", "signals", "text", "workshop"],
   recordings: [
     "advice",
+    "dsp",
     "formats",
     "live",
     "measure",

@@ -1,3 +1,4 @@
+import { amplitudeOf } from "@/core/dsp/decibels";
 import { whiteNoise } from "./fm-tone";
 
 export interface PairToneOptions {
@@ -33,9 +34,9 @@ export function pairTone(options: PairToneOptions): [Float64Array, Float64Array]
       0,
     );
   const channel = (dbfs: number, late: (t: number) => number, noiseSeed: number) => {
-    const gain = 10 ** (dbfs / 20);
-    const noise = whiteNoise(n, (gain / Math.SQRT2) * 10 ** (-snrDb / 20), noiseSeed);
-    const hum = humDbfs === undefined ? 0 : 10 ** (humDbfs / 20);
+    const gain = amplitudeOf(dbfs);
+    const noise = whiteNoise(n, (gain / Math.SQRT2) * amplitudeOf(-snrDb), noiseSeed);
+    const hum = humDbfs === undefined ? 0 : amplitudeOf(humDbfs);
     return noise.map((x, i) => {
       const t = i / sampleRateHz;
       const mains = [1, 2, 3, 6, 20].reduce(

@@ -1,3 +1,4 @@
+import { amplitudeOf } from "@/core/dsp/decibels";
 import type { SweepShape } from "@/core/measure/sweep-levels";
 import { whiteNoise } from "./fm-tone";
 
@@ -28,7 +29,7 @@ export function sweepSound({
   const rise = Math.log(toFrequencyHz / frequencyHz) / seconds;
   const noise = whiteNoise(
     Math.round((SWEEP_START_SECONDS + seconds / speedRatio + 1) * RATE),
-    10 ** (-75 / 20),
+    amplitudeOf(-75),
     3,
   );
   return noise.map((hiss, i) => {
@@ -39,10 +40,10 @@ export function sweepSound({
     );
     const tape = speedRatio * (t + wow);
     const mains = [1, 2, 3, 5].reduce((sum, k) => sum + Math.sin(2 * Math.PI * 50.02 * k * t + k) / k, 0);
-    const hum = humDbfs === undefined ? 0 : 10 ** (humDbfs / 20) * mains;
+    const hum = humDbfs === undefined ? 0 : amplitudeOf(humDbfs) * mains;
     if (tape < 0 || tape > seconds) return hiss + hum;
     const hz = frequencyHz * Math.exp(rise * tape);
     const phase = ((2 * Math.PI * frequencyHz) / rise) * Math.expm1(rise * tape);
-    return hiss + hum + 10 ** ((lossDb(hz) - 20) / 20) * Math.sin(phase);
+    return hiss + hum + amplitudeOf(lossDb(hz) - 20) * Math.sin(phase);
   });
 }

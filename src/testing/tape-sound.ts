@@ -1,3 +1,4 @@
+import { amplitudeOf } from "@/core/dsp/decibels";
 import type { Band } from "@/core/reference/reference-tape";
 import { whiteNoise } from "./fm-tone";
 
@@ -56,9 +57,9 @@ export function tapeSound(
     left.set(part, to);
     to += part.length;
   }
-  const right = left.map((v) => v * 10 ** (-0.5 / 20));
-  const hum = humDbfs === undefined ? 0 : 10 ** (humDbfs / 20);
-  const noise = [whiteNoise(at, 10 ** (noiseDbfs / 20), 11), whiteNoise(at, 10 ** (noiseDbfs / 20), 12)];
+  const right = left.map((v) => v * amplitudeOf(-0.5));
+  const hum = humDbfs === undefined ? 0 : amplitudeOf(humDbfs);
+  const noise = [whiteNoise(at, amplitudeOf(noiseDbfs), 11), whiteNoise(at, amplitudeOf(noiseDbfs), 12)];
   for (let i = 0; i < at; i++) {
     const t = (2 * Math.PI * i) / rate;
     const mains = hum * (Math.sin(50 * t) + 0.5 * Math.sin(150 * t) + 0.3 * Math.sin(250 * t));
@@ -77,7 +78,7 @@ function soundOf(
   referenceDbfs: number,
 ): Float64Array {
   if (piece.kind === "silence") return new Float64Array(Math.round(piece.seconds * rate));
-  if (piece.kind === "speech") return speech(piece.seconds, rate).map((v) => v * 10 ** (referenceDbfs / 20));
+  if (piece.kind === "speech") return speech(piece.seconds, rate).map((v) => v * amplitudeOf(referenceDbfs));
   const band = bands[piece.index];
   if (piece.kind === "wind") {
     // the tone backwards and many times too fast
@@ -89,7 +90,7 @@ function soundOf(
   const [from, to] = [piece.from ?? 0, piece.to ?? band.seconds];
   const n = Math.round(((to - from) / ratio) * rate);
   const loss = (trebleLossDb * Math.max(0, band.frequencyHz - 1000)) / 9000;
-  const gain = 10 ** ((referenceDbfs + band.levelDb - loss) / 20);
+  const gain = amplitudeOf(referenceDbfs + band.levelDb - loss);
   if (band.kind === "silence") return new Float64Array(n);
   if (band.kind === "noise") return whiteNoise(n, gain / Math.SQRT2, 5);
   const peak = flutterPercent / 100;

@@ -1,3 +1,4 @@
+import { powerDb } from "@/core/dsp/decibels";
 import { resonanceDb } from "@/core/workshop/head-load";
 import {
   azimuthLossDb,
@@ -47,9 +48,9 @@ export interface ResponseCause {
 }
 
 const shelfDb = (hz: number, microseconds: number) =>
-  10 * Math.log10(1 + (2 * Math.PI * hz * microseconds * 1e-6) ** 2);
+  powerDb(1 + (2 * Math.PI * hz * microseconds * 1e-6) ** 2);
 const bassDb = (hz: number, microseconds: number) =>
-  microseconds === 0 ? 0 : 10 * Math.log10(1 + 1 / (2 * Math.PI * hz * microseconds * 1e-6) ** 2);
+  microseconds === 0 ? 0 : powerDb(1 + 1 / (2 * Math.PI * hz * microseconds * 1e-6) ** 2);
 
 /** Below this the bumps of the head's pole pieces are looked for. */
 const BUMPS_BELOW_HZ = 300;

@@ -1,3 +1,4 @@
+import { amplitudeDb } from "@/core/dsp/decibels";
 import { inForce } from "@/core/records/job-records";
 import type { Adjustment } from "@/core/records/adjustment";
 import type { Reading } from "@/core/records/reading";
@@ -166,7 +167,7 @@ function slotTurns(hills: Hill[], spindleTurns: number): number {
 /** Nulls are filled in by everything that is not ideal. */
 const DEEPEST_DB = -28;
 const sincDb = (x: number): number =>
-  x === 0 ? 0 : Math.max(DEEPEST_DB, 20 * Math.log10(Math.abs(Math.sin(Math.PI * x) / (Math.PI * x)) + 1e-9));
+  x === 0 ? 0 : Math.max(DEEPEST_DB, amplitudeDb(Math.abs(Math.sin(Math.PI * x) / (Math.PI * x)) + 1e-9));
 
 /** The points of a search, from the levels logged on either side of its turns. */
 export function screwLevels(

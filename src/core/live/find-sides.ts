@@ -1,3 +1,4 @@
+import { powerDb } from "@/core/dsp/decibels";
 /** What a tone on one side only says about leads and polarity. */
 export interface SideFinding {
   /** Side on which the tone arrived, or both. */
@@ -25,7 +26,7 @@ export function findSides(channels: Float32Array[], sampleRateHz: number): SideF
   const [leftPower, rightPower] = [power(left), power(right)];
   if (Math.max(leftPower, rightPower) < 1e-7)
     throw new Error("Nothing arrives. Play the tone of the sequence “Which side is which”, then ask again.");
-  const difference = 10 * Math.log10((leftPower + 1e-12) / (rightPower + 1e-12));
+  const difference = powerDb((leftPower + 1e-12) / (rightPower + 1e-12));
   const heardOn = difference > ONE_SIDED_DB ? "left" : difference < -ONE_SIDED_DB ? "right" : "both";
   return { heardOn, inverted: inverted(leftPower > rightPower ? left : right, sampleRateHz) };
 }

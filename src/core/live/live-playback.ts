@@ -1,3 +1,4 @@
+import { meanLevelDb } from "@/core/measure/mean-level";
 import { median } from "@/core/dsp/quantile";
 import { FRAME_SECONDS, TonePairMeter, type TonePair } from "@/core/measure/tone-pair";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
@@ -344,7 +345,4 @@ const nearest = (degrees: number, to: number): number => degrees + 360 * Math.ro
 
 /** Level of the channels together in each tenth of a second, dBFS. */
 const togetherOf = ({ channels }: TonePair): Float64Array =>
-  channels[0].track.map((_, i) => {
-    const power = channels.reduce((sum, { track }) => sum + 10 ** (track[i] / 10), 0);
-    return 10 * Math.log10(power / channels.length);
-  });
+  channels[0].track.map((_, i) => meanLevelDb(channels.map(({ track }) => track[i])));

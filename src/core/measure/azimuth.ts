@@ -1,3 +1,4 @@
+import { amplitudeDb } from "@/core/dsp/decibels";
 import { fitThroughOrigin } from "./delay-fit";
 
 /** One tone of the ladder. */
@@ -112,4 +113,4 @@ export const tiltOf = (delaySeconds: number, { spacingMm, speedCmPerS }: HeadGeo
 
 /** What a delay does to a tone when the channels are added, dB: 20·log₁₀|cos(φ/2)|, 0 or less. */
 export const monoSumDb = (delaySeconds: number, frequencyHz: number): number =>
-  20 * Math.log10(Math.max(1e-6, Math.abs(Math.cos(Math.PI * frequencyHz * delaySeconds))));
+  amplitudeDb(Math.max(1e-6, Math.abs(Math.cos(Math.PI * frequencyHz * delaySeconds))));

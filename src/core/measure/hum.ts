@@ -1,5 +1,5 @@
+import { amplitudeDb, powerOf } from "@/core/dsp/decibels";
 import { amplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
-import { amplitudeDb } from "@/core/dsp/decibels";
 import { FirDecimator } from "@/core/dsp/fir-decimator";
 import { kaiserLowpass } from "@/core/dsp/kaiser-lowpass";
 import { quantileInPlace } from "@/core/dsp/quantile";
@@ -77,10 +77,7 @@ export class HumMeter {
     if (this.stretches === 0) return { mainsHz: null, lines: [] };
     const families = MAINS.map((mainsHz) => ({ mainsHz, lines: this.family(mainsHz) }));
     const own = ({ lines }: { lines: HumLine[] }) =>
-      lines.reduce(
-        (sum, { frequencyHz, levelDb }) => (frequencyHz < 290 ? sum + 10 ** (levelDb / 10) : sum),
-        0,
-      );
+      lines.reduce((sum, { frequencyHz, levelDb }) => (frequencyHz < 290 ? sum + powerOf(levelDb) : sum), 0);
     const [fifty, sixty] = families;
     const stronger = own(fifty) >= own(sixty) ? fifty : sixty;
     return stronger.lines.length > 0 ? stronger : { mainsHz: null, lines: [] };
@@ -108,7 +105,7 @@ export class HumMeter {
     }
     const floor = quantileInPlace(around, 0.5);
     const [a, b, c] = [this.power[k - 1], this.power[k], this.power[k + 1]];
-    if (!(b > floor * 10 ** (STANDS_OUT_DB / 10)) || b < a || b < c) return null;
+    if (!(b > floor * powerOf(STANDS_OUT_DB)) || b < a || b < c) return null;
     const lean = Math.log(c / a) / (2 * Math.log((b * b) / (a * c)));
     // all of the window's main lobe, over the window's noise bandwidth of 1.5 bins
     let sum = 0;

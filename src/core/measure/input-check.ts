@@ -1,3 +1,4 @@
+import { powerDb } from "@/core/dsp/decibels";
 import { amplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
 import { summitNear } from "@/core/dsp/spectral-summit";
 
@@ -96,7 +97,7 @@ export class InputCheck {
       nearHz,
       purity: powerIn(0.95 * nearHz, 1.05 * nearHz) / powerIn(0.7 * nominalHz, 1.3 * nominalHz),
       strongestHz: (strongest + summitNear(this.power, strongest).shift) * binHz,
-      strongestAboveDb: 10 * Math.log10(this.power[strongest] / this.power[near]),
+      strongestAboveDb: powerDb(this.power[strongest] / this.power[near]),
     };
   }
 

@@ -1,3 +1,4 @@
+import { amplitudeDb } from "@/core/dsp/decibels";
 import { latestWaveform, type FlutterWaveform } from "./flutter-waveform";
 import { flutterNotKept, flutterOf, type FlutterResult } from "./flutter";
 import type { ScrapeFlutter } from "./scrape-meter";
@@ -104,7 +105,7 @@ export class LiveTransport {
     const tones = this.meter.channels.map((_, c) => this.meter.tone(c, now - TONE_WINDOW_SECONDS));
     const channels = tones.map((tone, c): LiveChannel => {
       const stopped = tone.stretch !== null && !stillPlays(tone.stretch, now);
-      const peakDbfs = 20 * Math.log10(Math.max(this.peaks[c], 1e-8));
+      const peakDbfs = amplitudeDb(this.peaks[c]);
       this.peaks[c] = 0;
       return {
         channel: tone.channel,

@@ -1,3 +1,4 @@
+import { meanLevelDb } from "./mean-level";
 import { lineThrough } from "@/core/dsp/line-fit";
 import { channelName } from "./channel-name";
 import { HumMeter } from "./hum";
@@ -185,11 +186,10 @@ export class SignalCheck {
 
 function together(levels: Level[]): Level {
   const top = (of: (level: Level) => number) => Math.max(...levels.map(of));
-  const power = levels.reduce((sum, { rmsDbfs }) => sum + 10 ** (rmsDbfs / 10), 0) / levels.length;
   return {
     peakDbfs: top(({ peakDbfs }) => peakDbfs),
     truePeakDbfs: top(({ truePeakDbfs }) => truePeakDbfs),
-    rmsDbfs: 10 * Math.log10(Math.max(power, 1e-20)),
+    rmsDbfs: meanLevelDb(levels.map(({ rmsDbfs }) => rmsDbfs)),
     dcPercent: levels.reduce((sum, { dcPercent }) => sum + dcPercent, 0) / levels.length,
     clippedSamples: levels.reduce((sum, { clippedSamples }) => sum + clippedSamples, 0),
   };

@@ -1,3 +1,4 @@
+import { powerDb, powerOf } from "@/core/dsp/decibels";
 import type { Hum } from "./hum";
 import type { Level } from "./level-meter";
 import type { SoundGaps } from "./sound-gaps";
@@ -93,9 +94,7 @@ export function clipping(channels: Channels): Finding {
 
 export function bothChannels(channels: Channels, recent: Slice[]): Finding {
   const loud = Math.max(...channels.map(({ rmsDbfs }) => rmsDbfs));
-  const difference =
-    10 *
-    Math.log10(Math.max(1e-20, recent.reduce((sum, slice) => sum + slice.difference, 0) / recent.length));
+  const difference = powerDb(recent.reduce((sum, slice) => sum + slice.difference, 0) / recent.length);
   if (loud > SILENCE_DBFS && difference < loud + SAME_DB)
     return {
       check: "both channels",
@@ -110,7 +109,7 @@ export function bothChannels(channels: Channels, recent: Slice[]): Finding {
 export function polarity(recent: Slice[]): Finding {
   const sum = (of: (low: Slice["low"]) => number) => recent.reduce((total, { low }) => total + of(low), 0);
   const [ll, rr, lr] = [sum(({ ll: v }) => v), sum(({ rr: v }) => v), sum(({ lr: v }) => v)];
-  const powers = recent.flatMap(({ levels }) => levels.map(({ rmsDbfs }) => 10 ** (rmsDbfs / 10)));
+  const powers = recent.flatMap(({ levels }) => levels.map(({ rmsDbfs }) => powerOf(rmsDbfs)));
   const whole = powers.reduce((a, b) => a + b, 0) / powers.length;
   if (Math.min(ll, rr) / recent.length < LOW_SHARE * whole)
     return {

@@ -1,3 +1,4 @@
+import { amplitudeOf } from "@/core/dsp/decibels";
 import { amplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
 import { quantileInPlace } from "@/core/dsp/quantile";
 
@@ -77,7 +78,7 @@ export function bandLimitOf(watch: SpectrumWatch, sampleRateHz: number): number 
     const below = floorBetween(0.45 * edge, 0.9 * edge);
     const above = floorBetween(1.03 * edge, Math.min(1.3 * edge, sampleRateHz / 2));
     if (below === null || above === null) continue;
-    if (below > FAINTEST && above < below * 10 ** (-EDGE_DB / 20)) return edge;
+    if (below > FAINTEST && above < below * amplitudeOf(-EDGE_DB)) return edge;
   }
   return null;
 }

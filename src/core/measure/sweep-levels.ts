@@ -1,3 +1,4 @@
+import { powerDb } from "@/core/dsp/decibels";
 import { fftWorkspace } from "@/core/dsp/fft-workspace";
 import { lineThrough } from "@/core/dsp/line-fit";
 import { median } from "@/core/dsp/quantile";
@@ -149,9 +150,7 @@ function stretchAt(
   return {
     frequencyHz: hertz,
     // of a sine of amplitude a the line at 0 Hz has a/2
-    levelsDb: powers.map(
-      (power) => 10 * Math.log10(Math.max(1e-20, (4 * within(power)) / size / windowPower)),
-    ),
+    levelsDb: powers.map((power) => powerDb((4 * within(power)) / size / windowPower)),
     off: ((middle - search) * binHz) / heardHz,
     middleSeconds: (from + to) / 2,
   };

@@ -1,3 +1,4 @@
+import { powerDb } from "@/core/dsp/decibels";
 import type { SweepShape } from "@/core/measure/sweep-levels";
 import type { HeardSegment } from "./heard-segment";
 import { LINES_PER_FRAME, type ToneFrames } from "./tone-frames";
@@ -64,7 +65,7 @@ export function findSweep(
   const endSeconds = Math.min(ends, onLine.at(-1)!.at + 0.1);
   const levels = (side: "left" | "right") => {
     const powers = onLine.map(({ frame }) => frames.power(frame)[side]).sort((a, b) => a - b);
-    return 10 * Math.log10(Math.max(powers[powers.length >> 1], 1e-20));
+    return powerDb(powers[powers.length >> 1]);
   };
   return {
     kind: "sweep",

@@ -4,7 +4,8 @@ import { findSweep } from "./find-sweep";
 import type { HeardSegment } from "./heard-segment";
 import { humLines, isHum, type HumLines } from "./hum-lines";
 import { restSegments } from "./rest-segments";
-import { decibelsOf as db, LINES_PER_FRAME, sumOf as sum, type Peak, type ToneFrames } from "./tone-frames";
+import { powerDb as db } from "@/core/dsp/decibels";
+import { LINES_PER_FRAME, sumOf as sum, type Peak, type ToneFrames } from "./tone-frames";
 
 interface Moment {
   frame: number;

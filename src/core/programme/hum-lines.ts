@@ -1,9 +1,10 @@
+import { powerOf } from "@/core/dsp/decibels";
 import { LINES_PER_FRAME, type ToneFrames } from "./tone-frames";
 
 const MAINS = [50, 60];
 const MAINS_TOLERANCE = 0.006;
 /** Hum swells and sinks by so much; what is stronger is something else. */
-const HUM_MARGIN = 10 ** (5 / 10);
+const HUM_MARGIN = powerOf(5);
 /** A line at a mains frequency that sounds beside another in so many frames is hum. */
 const HUM_FRAMES = 12;
 

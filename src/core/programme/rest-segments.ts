@@ -1,12 +1,7 @@
+import { powerDb as db } from "@/core/dsp/decibels";
 import type { HeardSegment } from "./heard-segment";
 import { isHum, type HumLines } from "./hum-lines";
-import {
-  decibelsOf as db,
-  LINES_PER_FRAME,
-  OCTAVES_FROM_HZ,
-  sumOf as sum,
-  type ToneFrames,
-} from "./tone-frames";
+import { LINES_PER_FRAME, OCTAVES_FROM_HZ, sumOf as sum, type ToneFrames } from "./tone-frames";
 
 const SILENCE_BELOW_LOUDEST_DB = 30;
 const SHORTEST_NOISE_SECONDS = 1;

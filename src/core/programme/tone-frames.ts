@@ -28,9 +28,6 @@ export interface Peak {
   right: number;
 }
 
-/** Decibels of a power, or squared amplitude; silence reads −200. */
-export const decibelsOf = (power: number): number => 10 * Math.log10(Math.max(power, 1e-20));
-
 /** Both channels together. */
 export const sumOf = (both: { left: number; right: number }): number => both.left + both.right;
 

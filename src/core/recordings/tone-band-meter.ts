@@ -1,3 +1,4 @@
+import { amplitudeOf } from "@/core/dsp/decibels";
 import { humOfTheBand } from "@/core/measure/hum-of-the-band";
 import { TonePairMeter, type TonePair } from "@/core/measure/tone-pair";
 import { HUM_LINES_HZ, withoutHum } from "@/core/measure/without-hum";
@@ -90,7 +91,7 @@ export class ToneBandMeter {
         const own = kept[c].subarray(0, keptTo);
         const hum =
           clean[c].leftOver + humOfTheBand(own, sampleRateHz, [first, last], (hz) => this.isNear(hz));
-        return Math.min(MOST_DB, DB_PER_SHARE * (hum / 10 ** (levelDbfs / 20)));
+        return Math.min(MOST_DB, DB_PER_SHARE * (hum / amplitudeOf(levelDbfs)));
       });
       return { ...measured, leftOverDb };
     }

@@ -1,3 +1,4 @@
+import { amplitudeDb, powerDb } from "@/core/dsp/decibels";
 import { z } from "zod";
 
 /** What is known of one input device. */
@@ -55,6 +56,6 @@ export function clockFrom(
 
 /** Level in dBu of a full-scale sine, when a sine of a known voltage (RMS) reads so many dBFS RMS. */
 export function fullScaleDbu(volts: number, rmsDbfs: number): number {
-  const dbu = 20 * Math.log10(volts / Math.sqrt(0.6));
-  return dbu - (rmsDbfs + 10 * Math.log10(2));
+  const dbu = amplitudeDb(volts / Math.sqrt(0.6));
+  return dbu - (rmsDbfs + powerDb(2));
 }

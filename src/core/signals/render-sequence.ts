@@ -1,3 +1,4 @@
+import { amplitudeDb, amplitudeOf } from "@/core/dsp/decibels";
 import { noisePeriod } from "@/core/dsp/periodic-noise";
 import type { Sequence } from "./sequence";
 import { timelineOf, type Part } from "./timeline";
@@ -54,7 +55,7 @@ export class SequenceRenderer {
     const wave = new Float64Array(count);
     const length = to - from;
     if (sound.kind === "silence") return wave;
-    const gain = 10 ** (sound.levelDb / 20);
+    const gain = amplitudeOf(sound.levelDb);
     if (sound.kind === "tones") {
       const each = gain / sound.frequenciesHz.length;
       for (const hz of sound.frequenciesHz)
@@ -100,7 +101,7 @@ function requireRenderable(sound: Part["sound"], sampleRateHz: number): void {
     );
   if (sound.kind === "pink" || sound.kind === "white") {
     const crest = noisePeriod(sound.kind, sampleRateHz).reduce((most, v) => Math.max(most, Math.abs(v)), 0);
-    const loudest = -20 * Math.log10(crest * Math.SQRT1_2);
+    const loudest = -amplitudeDb(crest * Math.SQRT1_2);
     if (sound.levelDb > loudest)
       throw new RangeError(
         `${sound.kind} noise at ${sound.levelDb} dB would clip; it may be up to ${Math.floor(loudest * 10) / 10} dB`,

@@ -1,3 +1,4 @@
+import { amplitudeOf } from "@/core/dsp/decibels";
 import { digitalSection, prewarp, SectionFilter } from "@/core/dsp/filter-section";
 import { FastFir } from "@/core/dsp/fast-fir";
 import { besselI0 } from "@/core/dsp/kaiser-lowpass";
@@ -71,7 +72,7 @@ function bumpOf(hz: number, db: number, sampleRateHz: number): SectionFilter | n
   if (db === 0) return null;
   const w = prewarp(hz, sampleRateHz);
   const across = w / BUMP_Q;
-  const gain = 10 ** (db / 20);
+  const gain = amplitudeOf(db);
   return new SectionFilter(
     digitalSection({ numerator: [1, gain * across, w * w], denominator: [1, across, w * w] }, sampleRateHz),
   );

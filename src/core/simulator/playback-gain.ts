@@ -1,3 +1,4 @@
+import { amplitudeOf } from "@/core/dsp/decibels";
 import type { TransportParameters } from "./transport-parameters";
 
 /** sin πx ÷ πx */
@@ -29,7 +30,7 @@ const resonanceGain = (f0Hz: number, hz: number): number =>
 export function trebleGain(parameters: TransportParameters, tape: Equalisation, frequencyHz: number): number {
   const wavelengthMm = (10 * parameters.speedCmPerS) / frequencyHz;
   const micro = 1e-3 / wavelengthMm;
-  const spacing = 10 ** ((-54.6 * parameters["head.spacingMicrometres"] * micro) / 20);
+  const spacing = amplitudeOf(-54.6 * parameters["head.spacingMicrometres"] * micro);
   const gapAt = (gapMicrometres: number) =>
     Math.max(LEAST, Math.abs(sinc(EFFECTIVE_GAP * gapMicrometres * micro)));
   const gap = gapAt(parameters["head.gapMicrometres"]) / gapAt(parameters["head.builtForGapMicrometres"]);

@@ -1,3 +1,4 @@
+import { amplitudeOf } from "@/core/dsp/decibels";
 import { SeededRandom } from "@/core/dsp/seeded-random";
 import { azimuthDelay } from "./playback-gain";
 import { PlaybackFilter } from "./playback-filter";
@@ -180,16 +181,15 @@ export class PracticeDeck {
     const own =
       channel === 0 ? p["record.leftDb"] - p["output.leftDb"] : p["record.rightDb"] - p["output.rightDb"];
     const turned = this.recordLevelTrimmers[channel].spindleTurns * p["record.levelDbPerTurn"];
-    return 10 ** ((own + turned) / 20);
+    return amplitudeOf(own + turned);
   }
 
   private renderBlock(frames: number): [Float64Array, Float64Array] {
     const { parameters: p, sampleRateHz } = this.options;
     let left: Float64Array = new Float64Array(frames);
     let right: Float64Array = new Float64Array(frames);
-    const gain = (db: number) => 10 ** (db / 20);
     const [leftGain, rightGain] = ([0, 1] as const).map((c) =>
-      gain(p[c === 0 ? "output.leftDb" : "output.rightDb"] + this.playback.gainDb(c)),
+      amplitudeOf(p[c === 0 ? "output.leftDb" : "output.rightDb"] + this.playback.gainDb(c)),
     );
     if (this.key === "stop" || this.key === "wind" || this.key === "rewind") {
       this.wind(frames / sampleRateHz);
@@ -204,7 +204,7 @@ export class PracticeDeck {
     left = this.filters[0].push(left);
     right = this.filters[1].push(right);
 
-    const [noise, hum] = [gain(p["noise.db"]), gain(p["hum.db"])];
+    const [noise, hum] = [amplitudeOf(p["noise.db"]), amplitudeOf(p["hum.db"])];
     const humStep = (2 * Math.PI * p["hum.frequencyHz"]) / sampleRateHz;
     for (let i = 0; i < frames; i++) {
       this.humPhase = (this.humPhase + humStep) % (2 * Math.PI);
@@ -221,7 +221,7 @@ export class PracticeDeck {
     left: Float64Array,
     right: Float64Array,
   ): [Float64Array, Float64Array] {
-    const beside = 10 ** (SOURCE_NOISE_DB / 20);
+    const beside = amplitudeOf(SOURCE_NOISE_DB);
     return [source[0].map((v, i) => v + beside * left[i]), source[1].map((v, i) => v + beside * right[i])];
   }
 

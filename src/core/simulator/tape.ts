@@ -1,3 +1,4 @@
+import { amplitudeOf } from "@/core/dsp/decibels";
 import { noisePeriod } from "@/core/dsp/periodic-noise";
 import { interpolate, interpolateIn, INTERPOLATOR_REACH } from "@/core/dsp/sinc-interpolator";
 
@@ -42,7 +43,7 @@ export class TapeSide {
   constructor(bands: readonly PrintedBand[]) {
     let at = LEADER_SECONDS;
     for (const band of bands) {
-      const gain = (correction = 0) => 10 ** ((band.levelDb + correction) / 20);
+      const gain = (correction = 0) => amplitudeOf(band.levelDb + correction);
       this.bands.push({
         ...band,
         from: at,

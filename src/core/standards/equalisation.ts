@@ -1,3 +1,4 @@
+import { powerDb } from "@/core/dsp/decibels";
 /** Time constants of an equalisation in microseconds; no first one is 0. */
 export interface TimeConstants {
   t1Microseconds: number;
@@ -18,8 +19,8 @@ export const EQUALISATIONS: ReadonlyArray<TimeConstants & { id: string; use: str
 /** Recorded flux for constant input in dB: 10·log₁₀(1 + 1/(ωt₁)²) − 10·log₁₀(1 + (ωt₂)²). */
 export function fluxDb({ t1Microseconds, t2Microseconds }: TimeConstants, frequencyHz: number): number {
   const omega = 2 * Math.PI * frequencyHz * 1e-6;
-  const low = t1Microseconds > 0 ? 10 * Math.log10(1 + 1 / (omega * t1Microseconds) ** 2) : 0;
-  return low - 10 * Math.log10(1 + (omega * t2Microseconds) ** 2);
+  const low = t1Microseconds > 0 ? powerDb(1 + 1 / (omega * t1Microseconds) ** 2) : 0;
+  return low - powerDb(1 + (omega * t2Microseconds) ** 2);
 }
 
 /** What a machine of one equalisation gives from a tape of another, dB re the reference frequency. */

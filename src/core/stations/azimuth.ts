@@ -1,3 +1,4 @@
+import { meanLevelDb } from "@/core/measure/mean-level";
 import type { PlayingTone } from "@/core/playback/playback-now";
 import { judgedTone } from "@/core/playback/ladder";
 import type { Machine } from "@/core/records/machine";
@@ -47,14 +48,11 @@ export const belowPeakUncertainty = ({
 
 /** How far the treble is below the loudest that it has been; null before it stood anywhere for a second. */
 export const belowPeakDb = ({ heldDbfs, levelsDbfs }: PlayingTone): number | null =>
-  Number.isFinite(heldDbfs) ? Math.max(0, heldDbfs - meanDb(levelsDbfs)) : null;
-
-const meanDb = (levels: number[]): number =>
-  10 * Math.log10(levels.reduce((sum, db) => sum + 10 ** (db / 10), 0) / levels.length);
+  Number.isFinite(heldDbfs) ? Math.max(0, heldDbfs - meanLevelDb(levelsDbfs)) : null;
 
 function peakReadings(playing: PlayingTone, context: LogContext) {
   const { heldDbfs, levelsDbfs, wanderDb, frequencyHz: nominalHz } = playing;
-  const levelDbfs = meanDb(levelsDbfs);
+  const levelDbfs = meanLevelDb(levelsDbfs);
   return readingsOfMoment(azimuth, context, { seconds: 1, method: "loudest point of the treble tone" }, [
     {
       quantity: "azimuth.belowPeak",

@@ -1,3 +1,4 @@
+import { amplitudeOf, powerDb } from "@/core/dsp/decibels";
 /** A playback head with what is across it. */
 export interface HeadLoad {
   inductanceHenries: number;
@@ -18,7 +19,7 @@ export const capacitanceFor = (inductanceHenries: number, hz: number): number =>
 /** Gain in dB of a second-order resonance: |1 ÷ (1 − x² + jx/Q)|, x = f/f₀. */
 export function resonanceDb(frequencyHz: number, f0Hz: number, q: number): number {
   const x = frequencyHz / f0Hz;
-  return -10 * Math.log10((1 - x * x) ** 2 + (x / q) ** 2);
+  return -powerDb((1 - x * x) ** 2 + (x / q) ** 2);
 }
 
 /** What a load does to the voltage of a head that is a pure inductance, dB; Q = R·√(C/L). */
@@ -28,7 +29,7 @@ export function loadDb(
 ): number {
   if (capacitanceFarads === 0) {
     const x = (2 * Math.PI * hz * inductanceHenries) / resistanceOhms;
-    return -10 * Math.log10(1 + x * x);
+    return -powerDb(1 + x * x);
   }
   const q = resistanceOhms * Math.sqrt(capacitanceFarads / inductanceHenries);
   return resonanceDb(hz, resonanceHz(inductanceHenries, capacitanceFarads), q);
@@ -40,5 +41,5 @@ export function loadDb(
  */
 export function capacitanceForLift(inductanceHenries: number, hz: number, liftDb: number): number {
   if (!(liftDb > 0)) throw new RangeError(`a lift has to be more than 0 dB, not ${liftDb}`);
-  return capacitanceFor(inductanceHenries, hz / Math.sqrt(1 - 10 ** (-liftDb / 20)));
+  return capacitanceFor(inductanceHenries, hz / Math.sqrt(1 - amplitudeOf(-liftDb)));
 }

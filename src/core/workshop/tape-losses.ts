@@ -1,3 +1,4 @@
+import { amplitudeDb } from "@/core/dsp/decibels";
 /**
  * Losses of short wavelengths on the playback side, dB, 0 or less. Lengths on the tape are in micrometres unless the name
  * says otherwise.
@@ -12,7 +13,7 @@ export const wavelengthMicrometres = (speedCmPerS: number, frequencyHz: number):
   (1e4 * speedCmPerS) / frequencyHz;
 
 const sincDb = (x: number): number =>
-  20 * Math.log10(Math.max(DEEPEST, x === 0 ? 1 : Math.abs(Math.sin(Math.PI * x) / (Math.PI * x))));
+  amplitudeDb(Math.max(DEEPEST, x === 0 ? 1 : Math.abs(Math.sin(Math.PI * x) / (Math.PI * x))));
 
 /** Tape held off the head by d: −54.6·d/λ. */
 export const spacingLossDb = (spacing: number, wavelength: number): number => (-54.6 * spacing) / wavelength;
@@ -31,5 +32,5 @@ export const azimuthLossDb = (tiltArcMinutes: number, trackWidthMm: number, wave
 /** A coating of depth δ that is magnetised through: 20·log₁₀[(1 − e^(−2πδ/λ)) ÷ (2πδ/λ)]. */
 export function coatingLossDb(depth: number, wavelength: number): number {
   const x = (2 * Math.PI * depth) / wavelength;
-  return x === 0 ? 0 : 20 * Math.log10(-Math.expm1(-x) / x);
+  return x === 0 ? 0 : amplitudeDb(-Math.expm1(-x) / x);
 }

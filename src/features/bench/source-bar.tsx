@@ -212,7 +212,7 @@ function Levels({ channels }: { channels: LiveChannel[] }) {
             role="meter"
             aria-label={`Level ${channel}`}
             aria-valuenow={Number(peakDbfs.toFixed(1))}
-            aria-valuemin={-160}
+            aria-valuemin={-200}
             aria-valuemax={0}
             aria-valuetext={`${fixed(peakDbfs, 1)} dBFS`}
             sx={{ fontFamily: READING_FONT, minWidth: 82, color: "text.secondary" }}

@@ -1,4 +1,5 @@
 "use client";
+import { amplitudeDb } from "@/core/dsp/decibels";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import Box from "@mui/material/Box";
@@ -70,7 +71,7 @@ const VOLTS_AT_0_DBU = Math.sqrt(0.6);
 export function DecibelRule() {
   const { form, change } = useKeptForm("rule-decibels", () => DECIBELS);
   const { first, second } = typedNumbers(form);
-  const db = 20 * Math.log10(first / second);
+  const db = amplitudeDb(first / second);
   return (
     <Card title="Decibels">
       <NumberRow
@@ -86,13 +87,13 @@ export function DecibelRule() {
       )}
       {first > 0 && (
         <AnswerLine
-          value={`${fixed(20 * Math.log10(first / VOLTS_AT_0_DBU), 2, true)}${THIN_SPACE}dBu`}
-          says={`when it is volts (0 dBu is 0.775 V), and ${fixed(20 * Math.log10(first), 2, true)} dBV`}
+          value={`${fixed(amplitudeDb(first / VOLTS_AT_0_DBU), 2, true)}${THIN_SPACE}dBu`}
+          says={`when it is volts (0 dBu is 0.775 V), and ${fixed(amplitudeDb(first), 2, true)} dBV`}
         />
       )}
       {first > 0 && !(second > 0) && (
         <AnswerLine
-          value={`${fixed(20 * Math.log10(first / 100), 1, true)}${THIN_SPACE}dB`}
+          value={`${fixed(amplitudeDb(first / 100), 1, true)}${THIN_SPACE}dB`}
           says="when it is per cent of distortion"
         />
       )}

@@ -1,3 +1,4 @@
+import { amplitudeOf } from "@/core/dsp/decibels";
 import { useEffect, useRef, useState } from "react";
 import { playBlocks, type Playing } from "@/audio/sound-player";
 import type { Sequence } from "@/core/signals/sequence";
@@ -40,7 +41,7 @@ export function usePlayer() {
       await player.current.api.open(sequence, RATE_HZ, handOver(port1, [port1]), callback(setShare));
       const { outputId } = await readSettings();
       setSequenceId(sequence.id);
-      playing.current = await playBlocks(port2, RATE_HZ, outputId, 10 ** (levelDb / 20), (late) => {
+      playing.current = await playBlocks(port2, RATE_HZ, outputId, amplitudeOf(levelDb), (late) => {
         playing.current = null;
         setSequenceId(null);
         setShare(null);
@@ -61,6 +62,6 @@ export function usePlayer() {
     trouble,
     play,
     stop,
-    setLevel: (levelDb: number) => playing.current?.setGain(10 ** (levelDb / 20)),
+    setLevel: (levelDb: number) => playing.current?.setGain(amplitudeOf(levelDb)),
   };
 }

@@ -3,7 +3,7 @@ import { whiteNoise } from "@/testing/fm-tone";
 import { pluckedNotes } from "@/testing/plucked-notes";
 import { matchRecordings, MatchSound } from "./match-recordings";
 
-const RATE = 16000;
+const RATE = 8000;
 
 function heard(
   music: (t: number) => number,

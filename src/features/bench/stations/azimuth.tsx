@@ -1,3 +1,4 @@
+import { amplitudeOf } from "@/core/dsp/decibels";
 import Box from "@mui/material/Box";
 import { usualWander } from "@/core/advice/head-hints";
 import { inForce } from "@/core/records/job-records";
@@ -69,7 +70,7 @@ function ByPhase({ view, bench: { numbers }, absent }: PictureProps) {
           <Box sx={{ flex: "1 1 190px", lineHeight: 1.4 }}>
             <PhaseTrace
               track={playing && playing.phaseTrack.length > 0 ? playing.phaseTrack : judged.track}
-              levelRatio={10 ** ((levels[1] - levels[0]) / 20)}
+              levelRatio={amplitudeOf(levels[1] - levels[0])}
               size={112}
             />
             {azimuth.delaySeconds !== null ? (
