@@ -138,7 +138,9 @@ describe("what stands and what wanders", () => {
   const frames = (levels: number[], phases = levels.map(() => 0)) => ({
     frequencyHz: 1000,
     seconds: levels.length / 10,
-    channels: [{ levelDbfs: 0, spreadDb: 0.05, track: Float64Array.from(levels), clipped: false }],
+    channels: [
+      { levelDbfs: 0, spreadDb: 0.05, uncertaintyDb: 0.01, track: Float64Array.from(levels), clipped: false },
+    ],
     pair: {
       phaseDegrees: 0,
       spreadDegrees: 1,

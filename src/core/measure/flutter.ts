@@ -181,10 +181,10 @@ function addedOf({ amplitude, rateHz }: FlutterStretch, carrierHz: number) {
   if (!amplitude || amplitude.length < 3) return null;
   const usual = amplitude.reduce((a, b) => a + b, 0) / amplitude.length;
   if (!(usual > 0)) return null;
-  const perStep = rateHz / 2 / (2 * Math.PI * carrierHz * usual);
+  // from step to step, as the frequency is read from the phase, so that fast rates count alike in both
+  const perStep = rateHz / (2 * Math.PI * carrierHz * usual);
   const deviation = new Float64Array(amplitude.length);
-  for (let i = 1; i + 1 < amplitude.length; i++)
-    deviation[i] = (amplitude[i + 1] - amplitude[i - 1]) * perStep;
+  for (let i = 0; i + 1 < amplitude.length; i++) deviation[i] = (amplitude[i + 1] - amplitude[i]) * perStep;
   const steady = withoutTrend(deviation);
   const paths = filteredPaths(steady, rateHz);
   const rms = (path: Path) => {

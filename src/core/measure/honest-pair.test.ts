@@ -42,6 +42,31 @@ describe("the ± of a phase holds the long mean while the tape weaves", () => {
   });
 });
 
+it("the ± of a level holds its long mean while the tape flickers", () => {
+  const random = new SeededRandom(8);
+  const [trials, rate, seconds] = [100, 8000, 3];
+  const [errors, told]: [number[], number[]] = [[], []];
+  for (let trial = 0; trial < trials; trial++) {
+    const [flickerDb, flickerHz, start] = [
+      0.02 + 0.3 * random.uniform(),
+      0.15 * 20 ** random.uniform(),
+      7 * random.uniform(),
+    ];
+    const sound = Float64Array.from({ length: seconds * rate }, (_, i) => {
+      const level = flickerDb * Math.sin((2 * Math.PI * flickerHz * i) / rate + start);
+      return 0.25 * 10 ** (level / 20) * Math.sin((2 * Math.PI * 1000 * i) / rate) + 0.001 * random.normal();
+    });
+    const meter = new TonePairMeter(rate, 1, 1000);
+    meter.push([sound]);
+    const [{ levelDbfs, uncertaintyDb }] = meter.result()!.channels;
+    errors.push(Math.abs(levelDbfs - 20 * Math.log10(0.25)));
+    told.push(uncertaintyDb);
+  }
+  expect(errors.filter((error, i) => error <= told[i]).length).toBeGreaterThan(0.93 * trials);
+  const at = (list: number[], share: number) => list.toSorted((a, b) => a - b)[Math.floor(share * trials)];
+  expect(at(told, 0.5)).toBeLessThan(2 * at(errors, 0.95));
+});
+
 describe("a channel that is not there", () => {
   const rung = (frequencyHz: number, balanceDb: number): LadderTone => ({
     frequencyHz,

@@ -81,6 +81,15 @@ describe("the ± of speed holds the machine's own mean speed", () => {
   });
 });
 
+/** What the lines of a machine make of its speed, 400 values a second. */
+const machineOf = (lines: Array<{ rateHz: number; peak: number; phase: number }>, seconds: number) =>
+  Float64Array.from({ length: seconds * 2 * RATE }, (_, i) =>
+    lines.reduce(
+      (sum, { rateHz, peak, phase }) => sum + peak * Math.sin((Math.PI * rateHz * i) / RATE + phase),
+      0,
+    ),
+  );
+
 const SOUND_RATE = 48000;
 const heard = (sound: Float64Array) => {
   const meter = new TransportMeter(SOUND_RATE, 1, 3150);
@@ -136,25 +145,41 @@ describe("the ± of flutter knows what the figure rests on", () => {
     expect(heard(sound).flutter.result!.doubt).toMatch(/lost in 8 places/);
   });
 
+  it("in noise of any strength every figure holds what the machine does", () => {
+    const random = new SeededRandom(11);
+    const [trials, rate] = [20, 16_000];
+    let held = 0;
+    for (let trial = 0; trial < trials; trial++) {
+      const lines = Array.from({ length: 3 }, () => ({
+        rateHz: 0.5 * 40 ** random.uniform(),
+        peak: 0.0002 + 0.0015 * random.uniform(),
+        phase: 7 * random.uniform(),
+      }));
+      const noise = whiteNoise(12 * rate, 0.354 * 10 ** (-(15 + 25 * random.uniform()) / 20), trial + 1);
+      const meter = new TransportMeter(rate, 1, 3150);
+      meter.push([sumOf(fmTone(12, rate, 3150, lines), noise)]);
+      const heard = meter.flutter(0).result!;
+      const truth = flutterOf({ deviation: machineOf(lines, 60), rateHz: 2 * RATE });
+      const off = (path: "weighted" | "unweighted") =>
+        Math.abs(heard[path].rmsPercent - truth[path].rmsPercent) <=
+        Math.hypot(0.02 * heard[path].rmsPercent, heard.uncertainty[path].rmsPercent);
+      if (off("weighted") && off("unweighted")) held++;
+    }
+    expect(held / trials).toBeGreaterThan(0.9);
+  });
+
   it("random flutter: the figure of a long run is held", () => {
     const random = new SeededRandom(7);
     const trials = 50;
     let held = 0;
     for (let trial = 0; trial < trials; trial++) {
       const lines = Array.from({ length: 3 }, () => ({
-        rate: 0.5 * 40 ** random.uniform(),
+        rateHz: 0.5 * 40 ** random.uniform(),
         peak: 0.0002 + 0.001 * random.uniform(),
         phase: 7 * random.uniform(),
       }));
-      const at = (seconds: number) =>
-        Float64Array.from({ length: seconds * RATE * 2 }, (_, i) =>
-          lines.reduce(
-            (sum, { rate, peak, phase }) => sum + peak * Math.sin((Math.PI * rate * i) / RATE + phase),
-            0,
-          ),
-        );
-      const short = flutterOf({ deviation: at(10), rateHz: 2 * RATE });
-      const long = flutterOf({ deviation: at(40), rateHz: 2 * RATE });
+      const short = flutterOf({ deviation: machineOf(lines, 10), rateHz: 2 * RATE });
+      const long = flutterOf({ deviation: machineOf(lines, 40), rateHz: 2 * RATE });
       const off = Math.abs(short.weighted.rmsPercent - long.weighted.rmsPercent);
       if (off <= Math.hypot(0.02 * short.weighted.rmsPercent, short.uncertainty.weighted.rmsPercent)) held++;
     }

@@ -11,6 +11,8 @@ export interface ToneLevel {
   levelDbfs: number;
   /** Standard deviation of the level over tenths of a second, dB: a channel that will not hold still. */
   spreadDb: number;
+  /** ± at 95 % of the level that it would have if it were heard for ever. */
+  uncertaintyDb: number;
   /** Level of each tenth of a second that was heard, oldest first, dBFS. */
   track: Float64Array;
   /** Its tops are cut off: the level is lower than what was played, nobody knows by how much. */
@@ -54,6 +56,8 @@ const SHORTEST_SECONDS = 0.4;
 const BATCHES = 8;
 /** The few parts of a short track say less of what it may be off by. */
 const SHORT_TIMES = 2.5;
+/** What a level may be off by of which next to nothing was heard. */
+const UNKNOWN_DB = 1;
 const DEGREES = 180 / Math.PI;
 
 /**
@@ -233,7 +237,9 @@ function levelOf(frames: Frame[], c: number): Omit<ToneLevel, "clipped"> {
   const middle = db(median(frames.map(({ power }) => power[c])));
   const square = frames.reduce((sum, { power }) => sum + (db(power[c]) - middle) ** 2, 0);
   const track = Float64Array.from(frames, ({ power }) => db(power[c]));
-  return { levelDbfs: db(mean), spreadDb: Math.sqrt(square / frames.length), track };
+  const spreadDb = Math.sqrt(square / frames.length);
+  const error = errorOfMean([...track], meanOf([...track])) ?? Math.max(UNKNOWN_DB, spreadDb);
+  return { levelDbfs: db(mean), spreadDb, uncertaintyDb: 2 * error, track };
 }
 
 function phaseOf(frames: Frame[]): PairPhase {
@@ -252,29 +258,29 @@ function phaseOf(frames: Frame[]): PairPhase {
     phaseDegrees: phase * DEGREES,
     spreadDegrees: spread * DEGREES,
     coherence: powers > 0 ? (re * re + im * im) / powers : 0,
-    uncertaintyDegrees: 2 * DEGREES * errorOfMean(off, mean(off)),
+    uncertaintyDegrees: 2 * DEGREES * (errorOfMean(off, meanOf(off)) ?? Math.PI),
     track: Float64Array.from(off, (x) => (x + phase) * DEGREES),
   };
 }
 
-const mean = (values: number[]): number => values.reduce((a, b) => a + b, 0) / values.length;
+const meanOf = (values: number[]): number => values.reduce((a, b) => a + b, 0) / values.length;
 
 /** Shorter tracks are too few values to weigh slow weave by. */
 const FEWEST_VALUES = 16;
 
 /**
  * Standard error of the mean of values that hang together in time, as an estimate of the long mean: from the means of a
- * few long parts, or from the slow weave that may explain them (`longMean`), whichever is more.
+ * few long parts, or from the slow weave that may explain them (`longMean`), whichever is more. Null for too few values.
  */
-function errorOfMean(values: number[], average: number): number {
+function errorOfMean(values: number[], average: number): number | null {
   const parts = Math.min(BATCHES, Math.floor(values.length / 3));
-  if (parts < 2) return Math.PI;
+  if (parts < 2) return null;
   const means = Array.from({ length: parts }, (_, p) =>
-    mean(
+    meanOf(
       values.slice(Math.round((p * values.length) / parts), Math.round(((p + 1) * values.length) / parts)),
     ),
   );
-  const middle = mean(means);
+  const middle = meanOf(means);
   const batches = means.reduce((sum, m) => sum + (m - middle) ** 2, 0) / (parts - 1) / parts;
   if (values.length < FEWEST_VALUES) return SHORT_TIMES * Math.sqrt(batches);
   const long = longMean(Float64Array.from(values));

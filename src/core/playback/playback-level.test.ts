@@ -16,6 +16,7 @@ const pair = (...levels: number[]) => ({
     levelDbfs,
     spreadDb: 0.01,
     track: new Float64Array(),
+    uncertaintyDb: 0.01,
     clipped: false,
   })),
   pair: null,

@@ -43,8 +43,6 @@ export interface FullScale {
 }
 
 const CALIBRATION_DB = 0.05;
-/** A tenth of a second is heard this often; the mean is better known than each by about its root. */
-const LIKELY_SAMPLES = 20;
 const LEAST_DB = 0.02;
 
 /**
@@ -74,7 +72,7 @@ export function playbackLevel(
     ...(band.fringingDb ? [{ what: "fringing", db: band.fringingDb }] : []),
   ];
   const expectedDbu = fluxDb === null ? null : terms.reduce((sum, { db }) => sum + db, 0);
-  const channels = pair.channels.map(({ levelDbfs, spreadDb }, c): ChannelLevel => {
+  const channels = pair.channels.map(({ levelDbfs, spreadDb, uncertaintyDb }, c): ChannelLevel => {
     const certificateDb = (c === 0 ? band.correctionDb?.left : band.correctionDb?.right) ?? 0;
     const full = c === 0 ? fullScale?.leftDbu : fullScale?.rightDbu;
     const levelDbu = full === undefined ? null : levelDbfs + full;
@@ -84,12 +82,7 @@ export function playbackLevel(
       levelDbu,
       spreadDb,
       errorDb: levelDbu === null || expectedDbu === null ? null : levelDbu - expectedDbu - certificateDb,
-      uncertaintyDb: Math.hypot(
-        LEAST_DB,
-        CALIBRATION_DB,
-        (2 * spreadDb) / Math.sqrt(LIKELY_SAMPLES),
-        band.correctionUncertaintyDb ?? 0,
-      ),
+      uncertaintyDb: Math.hypot(LEAST_DB, CALIBRATION_DB, uncertaintyDb, band.correctionUncertaintyDb ?? 0),
       certificateDb,
     };
   });

@@ -32,6 +32,7 @@ const tone = (of: Band, levelDbfs: number, fresh?: boolean) => {
     levelDbfs: dbfs,
     spreadDb: 0,
     track: new Float64Array(),
+    uncertaintyDb: 0.01,
     clipped: false,
   });
   const pair: TonePair = {

@@ -25,8 +25,6 @@ export interface ResponseRun {
   fresh: boolean;
 }
 
-/** A tenth of a second is heard this often in a band; the mean is better known than each by about its root. */
-const LIKELY_SAMPLES = 20;
 /** Middle of what references are taken at where a tape says nothing else. */
 const USUAL_REFERENCE_HZ = 400;
 /** Shorter waves than this are beyond any tape: what a sweep or noise gives there is hiss. */
@@ -210,13 +208,13 @@ function heardBand(
   channel: number,
   turnedDb: number,
 ): HeardBand {
-  const { levelDbfs, spreadDb, clipped } = pair.channels[channel];
+  const { levelDbfs, spreadDb, uncertaintyDb, clipped } = pair.channels[channel];
   return {
     frequencyHz: certifiedFrequencyHz(band),
     levelDbfs,
     spreadDb,
     uncertaintyDb:
-      Math.hypot((2 * spreadDb) / Math.sqrt(LIKELY_SAMPLES), turnedDb, clipped ? CLIPPED_DB : 0) +
+      Math.hypot(uncertaintyDb, turnedDb, clipped ? CLIPPED_DB : 0) +
       BEATS_RAISE * spreadDb * spreadDb +
       (pair.leftOverDb?.[channel] ?? 0),
     ...saidOf(band, channel),

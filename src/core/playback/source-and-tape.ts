@@ -143,12 +143,12 @@ export class SourceAndTapeFollower {
     });
     if (Math.max(...moves) > STEADY_DB) return null;
     if (heard.channels.some(({ clipped }) => clipped)) return null;
-    const spread = Math.max(
-      ...heard.channels.map(({ spreadDb, track }) => (2 * spreadDb) / Math.sqrt(track.length / 2)),
-    );
     return {
       levelsDbfs: heard.channels.map(({ levelDbfs }) => levelDbfs),
-      uncertaintyDb: Math.hypot(LEAST_UNCERTAINTY_DB, spread),
+      uncertaintyDb: Math.hypot(
+        LEAST_UNCERTAINTY_DB,
+        Math.max(...heard.channels.map(({ uncertaintyDb }) => uncertaintyDb)),
+      ),
       atSeconds,
     };
   }

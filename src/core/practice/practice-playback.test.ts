@@ -10,7 +10,7 @@ import { PERFECT_TRANSPORT } from "@/testing/perfect-transport";
 import { practiceTape } from "./practice-tape";
 
 const RATE = 48000;
-const BAND_SECONDS = 1.6;
+const BAND_SECONDS = 2.2;
 const HZ = [315, 63, 125, 1000, 3150, 6300, 10000, 12500];
 const TAPE = referenceTapeSchema.parse({
   format: "unzel-reference-tape",
