@@ -2,39 +2,20 @@ import { WatchLog, type WatchTrack } from "@/core/measure/watch-log";
 import { LiveTransport, type LiveResult, type LiveSpeed } from "@/core/measure/live-transport";
 import { SignalCheck } from "@/core/measure/signal-check";
 import type { SignalReport } from "@/core/measure/signal-findings";
-import { certifiedFrequencyHz, sectionName, type Programme, type Section } from "@/core/programme/programme";
-import {
-  ProgrammeRecogniser,
-  STILL_PLAYING_SECONDS,
-  type PlayingSection,
-} from "@/core/programme/programme-recogniser";
-import { programmeOfTape } from "@/core/reference/programme-of-tape";
 import { timeConstants, type ReferenceTape } from "@/core/reference/reference-tape";
-import { programmeOfSequence } from "@/core/signals/programme-of-sequence";
 import type { Sequence } from "@/core/signals/sequence";
 import { atSpeed } from "@/core/reference/at-speed";
 import { LivePlayback } from "./live-playback";
 import { SourceAndTapeFollower, type SourceAndTape } from "@/core/playback/source-and-tape";
-import type { PlaybackNow, ToneNow } from "@/core/playback/playback-now";
+import type { PlaybackNow } from "@/core/playback/playback-now";
 import { RecentSound } from "./recent-sound";
 import { usualFormat } from "@/core/standards/track-formats";
 import type { HeadTracks } from "@/core/playback/azimuth-view";
+import { WhatPlays, type BandNow } from "./what-plays";
 import { WideBandFollower } from "./wide-band-follower";
 import type { RatePoint } from "@/core/measure/rate-points";
 import type { SteadyStretch } from "@/core/measure/steady-stretch";
 import type { TransportEvent } from "@/core/measure/transport-events";
-
-/** What plays now: a band of the tape, or a part of a sequence. */
-export interface BandNow {
-  /** The sequence that it belongs to; null for the tape. */
-  sequence: string | null;
-  /** Its place in it, from 0. */
-  index: number;
-  kind: Section["kind"];
-  name: string;
-  /** How long it has been playing without a break. */
-  seconds: number;
-}
 
 export interface ListeningResult extends LiveResult {
   /** How often it was told that something was turned. */
@@ -90,10 +71,6 @@ const RECENT_SECONDS = 10;
 const LEAST_KEPT_SECONDS = RECENT_SECONDS;
 const RESPONSE_ROLE = "response";
 const PLAYBACK_EVERY_SECONDS = 0.45;
-/** Tones that are not on the tape are known by their frequency, to so many hertz. */
-const OWN_TONE_STEP_HZ = 5;
-/** Between its parts a sequence is still played. */
-const SEQUENCE_GOES_ON_SECONDS = 5;
 const LONGEST_BRIDGED_SECONDS = 0.1;
 
 /**
@@ -104,15 +81,8 @@ export class LiveListening {
   private transport: LiveTransport;
   private nominalHz: number;
   private readonly check: SignalCheck;
-  private readonly recogniser: ProgrammeRecogniser;
-  private readonly programme: Programme;
-  private readonly sequences: Programme[];
-  /** The sequence that played last, and when that, or a mark of any, was heard last. */
-  private sequence: { name: string | null; heardSeconds: number } = { name: null, heardSeconds: -Infinity };
+  private readonly plays: WhatPlays;
   private readonly recentSound: RecentSound;
-  private readonly heard = new Set<number>();
-  private band: BandNow | null = null;
-  private doubt: string | null = null;
   private seconds = 0;
   private marks = 0;
   private markedAt = -Infinity;
@@ -120,7 +90,6 @@ export class LiveListening {
   private nextFinding = 0;
   private readonly playback: LivePlayback;
   private readonly wide: WideBandFollower;
-  private tone: ToneNow | null = null;
   private nextPlayback = 0;
   private readonly comparison: SourceAndTapeFollower;
   private nextComparison = 0;
@@ -136,7 +105,7 @@ export class LiveListening {
     const { sampleRateHz, channelCount, nominalHz, evidenceSeconds } = options;
     this.nominalHz = nominalHz;
     this.transport = new LiveTransport(sampleRateHz, channelCount, nominalHz);
-    const { tape, speedFactor, tracks, sequences = [] } = options;
+    const { tape, speedFactor, tracks } = options;
     const speedCmPerS = tape.speedCmPerS * speedFactor;
     this.playback = new LivePlayback({
       sampleRateHz,
@@ -149,13 +118,8 @@ export class LiveListening {
     this.comparison = new SourceAndTapeFollower(sampleRateHz);
     this.check = new SignalCheck(sampleRateHz, channelCount);
     this.wide = new WideBandFollower(atSpeed(tape, speedFactor), speedFactor);
-    this.sequences = sequences.filter(({ marked }) => marked).map(programmeOfSequence);
     const longest = this.wide.secondsToKeep;
-    this.recogniser = new ProgrammeRecogniser(sampleRateHz, channelCount, {
-      keepSeconds: Math.max(RECOGNISED_SECONDS, longest),
-      marks: this.sequences.length > 0,
-    });
-    this.programme = programmeOfTape(atSpeed(tape, speedFactor));
+    this.plays = new WhatPlays({ ...options, keepSeconds: Math.max(RECOGNISED_SECONDS, longest) });
     const kept = Math.max(LEAST_KEPT_SECONDS, evidenceSeconds, longest);
     this.recentSound = new RecentSound(sampleRateHz, channelCount, kept);
   }
@@ -175,7 +139,7 @@ export class LiveListening {
 
   private hear(block: Array<Float64Array | Float32Array>): void {
     this.recentSound.push(block);
-    this.recogniser.push(block);
+    this.plays.push(block);
     this.transport.push(block);
     this.seconds += block[0].length / this.options.sampleRateHz;
   }
@@ -235,12 +199,11 @@ export class LiveListening {
     }
     const live = this.transport.result(withFlutter || this.log !== null);
     // a sequence was recorded by who knows what: it tells nothing of the speed of this machine
-    const sequencePlays = this.sequencePlays();
+    const { sequencePlays } = this.plays;
     if (sequencePlays) Object.assign(live, { speed: null, flutter: null, waveform: null });
     const stretch = (withFlutter || this.log) && live.flutter ? this.newStretch() : null;
     this.watch(live);
     const speed = live.speed && { ...live.speed, beforeChange: this.sinceMark(live.speed) };
-    const bandsHeard = [...this.heard].sort((a, b) => a - b);
     return {
       ...live,
       speed,
@@ -252,10 +215,10 @@ export class LiveListening {
       watch: this.watched(),
       playback: withPlayback !== null ? this.heardTones() : null,
       comparison: compare ? this.compared() : null,
-      band: this.band,
+      band: this.plays.band,
       sequencePlays,
-      bandsHeard,
-      tapeDoubt: this.doubt,
+      bandsHeard: this.plays.bandsHeard,
+      tapeDoubt: this.plays.doubt,
     };
   }
 
@@ -283,14 +246,17 @@ export class LiveListening {
   private compared(): SourceAndTape | null {
     if (this.seconds < this.nextComparison) return null;
     this.nextComparison = this.seconds + PLAYBACK_EVERY_SECONDS;
-    const hz = this.tone && this.tone.band.frequencyHz * (this.tone.index < 0 ? 1 : this.options.speedFactor);
+    const { tone } = this.plays;
+    const hz = tone && tone.band.frequencyHz * (tone.index < 0 ? 1 : this.options.speedFactor);
     return this.comparison.update(this.seconds, hz, () => this.recentSound.contents(RECENT_SECONDS));
   }
 
   private heardTones(): PlaybackNow | null {
     if (this.seconds < this.nextPlayback) return null;
     this.nextPlayback = this.seconds + PLAYBACK_EVERY_SECONDS;
-    return this.playback.update(this.seconds, this.tone, () => this.recentSound.contents(RECENT_SECONDS));
+    return this.playback.update(this.seconds, this.plays.tone, () =>
+      this.recentSound.contents(RECENT_SECONDS),
+    );
   }
 
   private watch({ speed, flutter, channels }: LiveResult): void {
@@ -322,87 +288,12 @@ export class LiveListening {
   }
 
   private recognise(): void {
-    const plays = this.recogniser.playing(this.sequences);
-    if (plays) this.hearSequence(plays);
-    else this.hearTape();
-  }
-
-  /** Between its parts, and until its first part is known, a sequence is told by its mark. */
-  private sequencePlays(): string | null {
-    const { name, heardSeconds } = this.sequence;
-    const marked = this.recogniser.lastMarkSeconds(this.sequences) ?? -Infinity;
-    if (this.seconds - Math.max(marked, heardSeconds) > SEQUENCE_GOES_ON_SECONDS) return null;
-    return name === null || marked > heardSeconds ? "A test sequence plays" : `The sequence ${name} plays`;
-  }
-
-  /** A part of a sequence plays. */
-  private hearSequence({ programme: { name }, section, heard }: PlayingSection): void {
-    const { index, startSeconds, endSeconds } = heard;
-    this.sequence = { name, heardSeconds: this.seconds };
-    this.doubt = null;
-    this.tone = section.kind === "tone" ? this.toneOfItsOwn(this.recogniser.seconds) : null;
-    this.band = {
-      sequence: name,
-      index,
-      kind: section.kind,
-      name: sectionName(section),
-      seconds: endSeconds - startSeconds,
-    };
-  }
-
-  private hearTape(): void {
-    const { tape, speedFactor } = this.options;
-    const now = this.recogniser.seconds;
-    const recognition = this.recogniser.recognise(this.programme);
-    this.doubt = recognition.doubt;
-    if (this.wantedRole === RESPONSE_ROLE) {
+    const { recognition, carrierHz } = this.plays.recognise(this.wantedRole);
+    if (recognition && this.wantedRole === RESPONSE_ROLE) {
       const heard = this.wide.hear(recognition, this.seconds, this.recentSound);
       if (heard) this.playback.hearWide(heard.wide, heard.begunSeconds);
     }
-    for (const { index } of recognition.sections) this.heard.add(index);
-    const plays = [...recognition.sections, ...recognition.repeats];
-    const playing = plays.find(({ endSeconds }) => endSeconds > now - STILL_PLAYING_SECONDS);
-    const known = plays.map(({ index }) => tape.bands[index]);
-    const sure = new Set(known.map(({ frequencyHz }) => frequencyHz)).size > 1;
-    this.tone =
-      playing && tape.bands[playing.index].kind === "tone"
-        ? this.bandMeant(playing.index, playing.startSeconds, sure)
-        : this.toneOfItsOwn(now);
-    const index = this.tone && this.tone.index >= 0 ? this.tone.index : playing?.index;
-    this.band =
-      playing && index !== undefined
-        ? {
-            sequence: null,
-            index,
-            kind: tape.bands[index].kind,
-            name: sectionName(tape.bands[index]),
-            seconds: playing.endSeconds - playing.startSeconds,
-          }
-        : null;
-    if (playing) this.follow(certifiedFrequencyHz(tape.bands[playing.index]) * speedFactor);
-  }
-
-  /** A tone heard by itself may be any band of its frequency: then the one that is wanted at the station. */
-  private bandMeant(heard: number, startSeconds: number, sure: boolean): ToneNow {
-    const { bands } = this.options.tape;
-    const { frequencyHz } = bands[heard];
-    const meant = bands.findIndex(
-      (band) => band.kind === "tone" && band.frequencyHz === frequencyHz && band.role === this.wantedRole,
-    );
-    const index = sure || meant < 0 ? heard : meant;
-    return { index, band: bands[index], startSeconds, sure };
-  }
-
-  /** A steady tone that plays but is not one of the tape, as when a recording is heard off the tape. */
-  private toneOfItsOwn(now: number): ToneNow | null {
-    const heard = this.recogniser
-      .tones()
-      .findLast(({ endSeconds }) => endSeconds > now - STILL_PLAYING_SECONDS);
-    if (!heard) return null;
-    const frequencyHz = OWN_TONE_STEP_HZ * Math.round(heard.frequencyHz / OWN_TONE_STEP_HZ);
-    const seconds = heard.endSeconds - heard.startSeconds;
-    const band = { kind: "tone" as const, frequencyHz, levelDb: 0, seconds };
-    return { index: -frequencyHz, band, startSeconds: heard.startSeconds, sure: false };
+    if (carrierHz !== null) this.follow(carrierHz);
   }
 
   private follow(frequencyHz: number): void {
