@@ -32,6 +32,10 @@ const LOCKED_PERCENT = 0.002;
 const TAPED_PERCENT = 0.004;
 /** So much of the recent sound is judged at a time. */
 const WINDOW_SECONDS = 2;
+/** A level that holds still firms up over so many windows. */
+const MOST_WINDOWS = 4;
+/** It holds still while it stays so near to what it was. */
+const STILL_DB = 0.1;
 /** So often in a row it has to be the same before it counts: a switch that is worked is heard half and half. */
 const IN_A_ROW = 2;
 /** A switch that was worked since then shows in the end of a window. */
@@ -56,6 +60,8 @@ export class SourceAndTapeFollower {
   private row: { hears: HearsNow; times: number } = { hears: "unclear", times: 0 };
   private said: "source" | "tape" | null = null;
   private since = 0;
+  /** The windows in which the same thing has been heard at the same level. */
+  private held: { hears: HearsNow; windows: StoodAt[] } | null = null;
 
   constructor(private readonly sampleRateHz: number) {}
 
@@ -68,12 +74,14 @@ export class SourceAndTapeFollower {
   /** Something of the recorder was turned: what came back before is of another setting; what went in is not. */
   mark(seconds: number): void {
     this.since = seconds;
+    this.held = null;
     const { tape } = this.state;
     this.state = { ...this.state, tape: tape && { ...tape, settled: false }, before: null };
   }
 
   clear(): void {
     this.state = NOTHING;
+    this.held = null;
     this.row = { hears: "unclear", times: 0 };
   }
 
@@ -90,7 +98,7 @@ export class SourceAndTapeFollower {
     if (Math.abs(frequencyHz / (this.state.frequencyHz || frequencyHz) - 1) > SAME_TONE) this.clear();
     const sound = recent().map((x) => x.subarray(-Math.round(WINDOW_SECONDS * this.sampleRateHz)));
     const hears = this.hear(sound, frequencyHz);
-    const stood = this.standing(sound, frequencyHz, seconds);
+    const stood = this.firm(this.standing(sound, frequencyHz, seconds), hears);
     const before = { ...this.state, hears, byHand: this.said !== null, frequencyHz };
     this.state =
       hears === "unclear" || stood === null
@@ -129,6 +137,22 @@ export class SourceAndTapeFollower {
     return this.row.times >= IN_A_ROW ? now : "unclear";
   }
 
+  /** A level that holds still firms up: it is the mean of the last windows, none of which overlaps another. */
+  private firm(now: StoodAt | null, hears: HearsNow): StoodAt | null {
+    if (now === null || hears === "unclear") {
+      this.held = null;
+      return now;
+    }
+    const before = this.held?.hears === hears ? this.held.windows : [];
+    const still = before.every(({ levelsDbfs }) =>
+      levelsDbfs.every((level, c) => Math.abs(level - now.levelsDbfs[c]) < STILL_DB),
+    );
+    const apart = now.atSeconds - (before.at(-1)?.atSeconds ?? -Infinity) >= WINDOW_SECONDS;
+    const windows = still ? (apart ? [...before, now].slice(-MOST_WINDOWS) : before) : [now];
+    this.held = { hears, windows };
+    return { ...meanOf(windows), atSeconds: now.atSeconds };
+  }
+
   /** The level of each channel, when it stands still. */
   private standing(sound: Float32Array[], hz: number, atSeconds: number): StoodAt | null {
     if (sound[0].length < WINDOW_SECONDS * this.sampleRateHz) return null;
@@ -152,6 +176,20 @@ export class SourceAndTapeFollower {
       atSeconds,
     };
   }
+}
+
+/** Windows as one: known as well as their number and the differences between them allow. */
+function meanOf(windows: StoodAt[]): Omit<StoodAt, "atSeconds"> {
+  const n = windows.length;
+  const levelsDbfs = windows[0].levelsDbfs.map(
+    (_, c) => windows.reduce((sum, one) => sum + one.levelsDbfs[c], 0) / n,
+  );
+  const own = Math.hypot(...windows.map(({ uncertaintyDb }) => uncertaintyDb)) / n;
+  const spread = Math.max(
+    ...levelsDbfs.map((level, c) => Math.hypot(...windows.map((one) => one.levelsDbfs[c] - level))),
+  );
+  const between = n > 1 ? (2 * spread) / Math.sqrt(n * (n - 1)) : 0;
+  return { levelsDbfs, uncertaintyDb: Math.max(LEAST_UNCERTAINTY_DB, own, between) };
 }
 
 function hearsIn(wanderPercent: number | null): HearsNow {
