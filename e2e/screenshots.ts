@@ -92,6 +92,7 @@ test("pictures of every main view", async ({ page }) => {
     /fail$/,
     { timeout: 30_000 },
   );
+  await page.waitForTimeout(9000); // until it has firmed up
   await page.keyboard.press("p");
   await page.screenshot(shot("bench-record-level"));
   await page.getByRole("button", { name: "Stop" }).click();
