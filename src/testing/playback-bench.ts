@@ -21,7 +21,6 @@ import { PRACTICE_FULL_SCALE, practiceMachine } from "@/core/simulator/practice-
 import { slotOf } from "@/core/simulator/practice-slots";
 import type { TransportParameters } from "@/core/simulator/transport-parameters";
 import type { MeasuringStationId } from "@/core/stations";
-import { azimuthByPhase } from "@/core/stations/azimuth";
 import { levelsOfSearch } from "@/core/stations/azimuth-search";
 import type { OnTheBench } from "@/core/stations/on-the-bench";
 import type { MeasuringStation } from "@/core/stations/station";
@@ -195,7 +194,7 @@ export class PlaybackBench {
       peak: null,
       readFrom: null,
     });
-    if (station.id !== "azimuth" || azimuthByPhase(bench.here.machine)) return bench;
+    if (!station.seeksPeak(bench.here.machine)) return bench;
     const adjuster = station.advise(bench, chosenId).adjuster;
     return adjuster ? { ...bench, peak: advisePeak(levelsOfSearch(bench, adjuster.id)) } : bench;
   }

@@ -123,6 +123,7 @@ export const flutter: MeasuringStation<"flutter", FlutterQuantity> = {
       settled: now?.settled ?? false,
     });
   },
+  seeksPeak: () => false,
   nothingToTurn: "No screw sets flutter.",
   setUp: ["The same tone as for speed.", "Let it run for twenty seconds before logging."],
   checks: [],

@@ -121,6 +121,7 @@ export const level: MeasuringStation<"level", keyof typeof quantities> = {
       chosen,
     );
   },
+  seeksPeak: () => false,
   nothingToTurn: "This machine has no playback level trimmer written down.",
   setUp: ["Play the reference fluxivity band. Output level controls at their mark."],
   checks: [],

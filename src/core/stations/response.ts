@@ -150,6 +150,7 @@ export const response: MeasuringStation<"response", ResponseQuantity> = {
       chosen,
     );
   },
+  seeksPeak: () => false,
   nothingToTurn: "This machine has no playback equaliser written down: clean, then azimuth, then parts.",
   setUp: [
     "Play the frequency bands through; they fill in by themselves.",

@@ -91,6 +91,8 @@ export interface MeasuringStation<
   readings(bench: OnTheBench): StationReadings;
   /** What to turn and how far. */
   advise(bench: OnTheBench, chosenAdjusterId: string | null): Advised;
+  /** Whether the loudest point of its screw is what is looked for on a machine. */
+  seeksPeak(machine: Machine): boolean;
   /** What is said when nobody wrote down what sets it. */
   nothingToTurn: string;
 }

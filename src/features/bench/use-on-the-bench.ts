@@ -3,7 +3,6 @@ import { layBench } from "@/core/alignment/lay-bench";
 import type { ResponseSource } from "@/core/playback/response-runs";
 import type { Circumstances } from "@/core/records/reading";
 import type { Advised } from "@/core/stations/advised";
-import { azimuthByPhase } from "@/core/stations/azimuth";
 import { levelsOfSearch } from "@/core/stations/azimuth-search";
 import type { OnTheBench } from "@/core/stations/on-the-bench";
 import type { MeasuringStation } from "@/core/stations/station";
@@ -58,8 +57,8 @@ function usePeak(
   { thinker }: ListenerState,
 ) {
   const { machine } = bench.here;
-  const sought = station?.id === "azimuth" && !azimuthByPhase(machine);
-  const adjuster = sought ? station.advise(bench, chosenId).adjuster : undefined;
+  const sought = station?.seeksPeak(machine) ?? false;
+  const adjuster = station && sought ? station.advise(bench, chosenId).adjuster : undefined;
   const levels = adjuster ? levelsOfSearch(bench, adjuster.id) : null;
   return useThought(thinker, "peak", "peak", JSON.stringify(levels), levels && { levels });
 }
