@@ -1,4 +1,5 @@
 import { powerDb } from "@/core/dsp/decibels";
+
 /** What a tone on one side only says about leads and polarity. */
 export interface SideFinding {
   /** Side on which the tone arrived, or both. */

@@ -13,6 +13,10 @@ export interface LiveSource {
   fullScale: FullScale | null;
 }
 
+/** What is said where a sequence was heard instead of a tape, live or in a file. @param what as "The sequence … plays" */
+export const tellsNoSpeed = (what: string): string =>
+  `${what}: the speed of a machine is told by a reference tape only.`;
+
 /**
  * What a live source has given, as the stations read it.
  * @param playback, @param comparison what was heard so far, which does not come with every result
@@ -44,9 +48,7 @@ export function heardLive(
     playback,
     comparison,
     problems: [
-      ...(sequencePlays
-        ? [`${sequencePlays}: the speed of a machine is told by a reference tape only.`]
-        : []),
+      ...(sequencePlays ? [tellsNoSpeed(sequencePlays)] : []),
       ...channels.flatMap(({ problem }) => problem ?? []),
     ],
   };

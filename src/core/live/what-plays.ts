@@ -54,7 +54,6 @@ export class WhatPlays {
   private readonly sequences: Programme[];
   /** The sequence that played last, and when a part of it was heard last. */
   private sequence: { name: string | null; heardSeconds: number } = { name: null, heardSeconds: -Infinity };
-  private seconds = 0;
 
   constructor(private readonly options: Options) {
     const { sampleRateHz, channelCount, tape, speedFactor, keepSeconds, sequences = [] } = options;
@@ -66,7 +65,6 @@ export class WhatPlays {
 
   push(block: Array<Float64Array | Float32Array>): void {
     this.recogniser.push(block);
-    this.seconds += block[0].length / this.options.sampleRateHz;
   }
 
   /** Places in the tape's list of the bands that have been heard so far. */
@@ -81,7 +79,7 @@ export class WhatPlays {
   get sequencePlays(): string | null {
     const { name, heardSeconds } = this.sequence;
     const marked = this.recogniser.lastMarkSeconds(this.sequences) ?? -Infinity;
-    if (this.seconds - Math.max(marked, heardSeconds) > SEQUENCE_GOES_ON_SECONDS) return null;
+    if (this.recogniser.heardSeconds - Math.max(marked, heardSeconds) > SEQUENCE_GOES_ON_SECONDS) return null;
     return name === null || marked > heardSeconds ? "A test sequence plays" : `The sequence ${name} plays`;
   }
 
@@ -98,9 +96,10 @@ export class WhatPlays {
     return { recognition: null, carrierHz: null };
   }
 
-  private hearPart({ programme: { name }, section, heard }: PlayingSection): void {
+  private hearPart({ programme: { name, sections }, heard }: PlayingSection): void {
     const { index, startSeconds, endSeconds } = heard;
-    this.sequence = { name, heardSeconds: this.seconds };
+    const section = sections[index];
+    this.sequence = { name, heardSeconds: this.recogniser.heardSeconds };
     if (section.kind === "tone") this.tone = this.toneOfItsOwn(this.recogniser.seconds);
     const seconds = endSeconds - startSeconds;
     this.band = { sequence: name, index, kind: section.kind, name: sectionName(section), seconds };

@@ -1,3 +1,4 @@
+import { STILL_PLAYING_SECONDS } from "@/core/programme/programme-recogniser";
 import type { Recognition } from "@/core/programme/recognition";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import type { RecentSound } from "./recent-sound";
@@ -8,8 +9,6 @@ const LONGEST_SECONDS = 90;
 const MARGIN_SECONDS = 8;
 /** While it plays it is measured so often; once more when it has ended. */
 const EVERY_SECONDS = 4;
-/** A band that was heard until just now still plays. */
-const STILL_PLAYING_SECONDS = 0.8;
 const ENOUGH_NOISE_SECONDS = 10;
 /** A sweep whose beginning was missed by more than this share is not whole. */
 const MISSED_SHARE = 0.1;

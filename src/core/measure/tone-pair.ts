@@ -235,11 +235,11 @@ function frameOf(low: number[][], from: number, to: number): Frame {
 function levelOf(frames: Frame[], c: number): Omit<ToneLevel, "clipped"> {
   const mean = frames.reduce((sum, { power }) => sum + power[c], 0) / frames.length;
   const middle = db(median(frames.map(({ power }) => power[c])));
-  const square = frames.reduce((sum, { power }) => sum + (db(power[c]) - middle) ** 2, 0);
-  const track = Float64Array.from(frames, ({ power }) => db(power[c]));
+  const levels = frames.map(({ power }) => db(power[c]));
+  const square = levels.reduce((sum, level) => sum + (level - middle) ** 2, 0);
   const spreadDb = Math.sqrt(square / frames.length);
-  const error = errorOfMean([...track], meanOf([...track])) ?? Math.max(UNKNOWN_DB, spreadDb);
-  return { levelDbfs: db(mean), spreadDb, uncertaintyDb: 2 * error, track };
+  const error = errorOfMean(levels, meanOf(levels)) ?? Math.max(UNKNOWN_DB, spreadDb);
+  return { levelDbfs: db(mean), spreadDb, uncertaintyDb: 2 * error, track: Float64Array.from(levels) };
 }
 
 function phaseOf(frames: Frame[]): PairPhase {

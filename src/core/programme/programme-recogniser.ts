@@ -23,7 +23,7 @@ interface Options {
 /** What plays now of a marked programme. */
 export interface PlayingSection {
   programme: Programme;
-  section: Section;
+  /** Which of its sections, and where that was heard. */
   heard: RecognisedSection;
 }
 
@@ -34,7 +34,9 @@ export interface PlayingSection {
 export class ProgrammeRecogniser {
   private readonly frames: ToneFrames;
   private readonly detector: MarkDetector | null;
-  private heardSeconds = 0;
+  private pushedSeconds = 0;
+  /** What was heard up to a moment, for the questions that are asked of it. */
+  private cut: { atSeconds: number; heard: HeardSegment[] } | null = null;
 
   constructor(
     private readonly sampleRateHz: number,
@@ -43,6 +45,11 @@ export class ProgrammeRecogniser {
   ) {
     this.frames = new ToneFrames(sampleRateHz, channelCount, keepSeconds);
     this.detector = marks ? new MarkDetector(sampleRateHz) : null;
+  }
+
+  /** How much was pushed. */
+  get heardSeconds(): number {
+    return this.pushedSeconds;
   }
 
   /** Up to when tones are known. */
@@ -61,12 +68,20 @@ export class ProgrammeRecogniser {
   push(block: Array<Float64Array | Float32Array>): void {
     this.frames.push(block);
     this.detector?.push(block);
-    this.heardSeconds += block[0].length / this.sampleRateHz;
+    this.pushedSeconds += block[0].length / this.sampleRateHz;
   }
 
   /** The recording has ended. */
   finish(): void {
     this.frames.finish();
+    this.cut = null;
+  }
+
+  /** Tones, noises and silences, cut once for all that is asked before the next block. */
+  private get heard(): HeardSegment[] {
+    if (this.cut?.atSeconds !== this.pushedSeconds)
+      this.cut = { atSeconds: this.pushedSeconds, heard: heardSegments(this.frames) };
+    return this.cut.heard;
   }
 
   /** What was heard of a programme: by its marks where it carries any, else by its tones. */
@@ -76,12 +91,13 @@ export class ProgrammeRecogniser {
       return recogniseByMarks(this.detector.marks, programme, this.heardSeconds);
     }
     const sweeps = programme.sections.filter(({ kind }) => kind === "sweep").map(sweepShape);
-    return recogniseByTones(heardSegments(this.frames, sweeps), programme);
+    const heard = sweeps.length > 0 ? heardSegments(this.frames, sweeps) : this.heard;
+    return recogniseByTones(heard, programme);
   }
 
   /** The steady tones alone, whatever they belong to. */
   tones(): HeardSegment[] {
-    return heardSegments(this.frames).filter(({ kind }) => kind === "tone");
+    return this.heard.filter(({ kind }) => kind === "tone");
   }
 
   /**
@@ -90,19 +106,18 @@ export class ProgrammeRecogniser {
    */
   best(programmes: readonly Programme[]): { programme: Programme; recognition: Recognition } | null {
     if (!this.detector || this.detector.marks.length === 0) return null;
-    const heard = heardSegments(this.frames);
     const found = programmes
       .filter(({ marks }) => marks !== null)
       .map((programme) => ({ programme, recognition: this.recognise(programme) }))
       .filter(({ recognition }) => recognition.sections.length > 0)
-      .map((one) => ({ ...one, fits: fitOf(one.programme, one.recognition.sections, heard) }))
+      .map((one) => ({ ...one, fits: fitOf(one.programme, one.recognition.sections, this.heard) }))
       .toSorted((a, b) => b.fits - a.fits);
     if (found.length === 0 || found[0].fits <= 0) return null;
     const [{ programme, recognition, fits }] = found;
-    const alike = found.filter((other) => other.fits === fits).slice(1);
+    const others = found.filter((other) => other.fits === fits).slice(1);
     const doubt =
-      alike.length > 0
-        ? `It may as well be ${alike.map(({ programme: { name } }) => name).join(" or ")}: what was heard is the same in both.`
+      others.length > 0
+        ? `It may as well be ${others.map(({ programme: { name } }) => name).join(" or ")}: what was heard is the same in both.`
         : null;
     return { programme, recognition: { ...recognition, doubt } };
   }
@@ -117,13 +132,12 @@ export class ProgrammeRecogniser {
     if (!last) return null;
     const now = this.heardSeconds;
     const run = marks.slice(marks.findLastIndex((mark) => mark.sequenceDigit !== last.sequenceDigit) + 1);
-    const heard = heardSegments(this.frames);
     const candidates = programmes.flatMap((programme) => {
       const { sections, repeats } = recogniseByMarks(run, programme, now);
       const plays = [...sections, ...repeats];
       const at = plays.find(({ endSeconds }) => endSeconds > now - STILL_PLAYING_SECONDS);
-      if (!at || !sounds(programme.sections[at.index], at, heard, now)) return [];
-      return [{ programme, at, fits: fitOf(programme, plays, heard) }];
+      if (!at || !sounds(programme.sections[at.index], at, this.heard, now)) return [];
+      return [{ programme, at, fits: fitOf(programme, plays, this.heard) }];
     });
     const most = Math.max(...candidates.map(({ fits }) => fits));
     const best = candidates.filter(({ fits }) => fits === most);
@@ -133,7 +147,7 @@ export class ProgrammeRecogniser {
     const same = best.every((other) => alike(other.programme.sections[other.at.index], section));
     if (!same) return null;
     const name = best.map((other) => other.programme.name).join(" or ");
-    return { programme: { ...programme, name }, section, heard: at };
+    return { programme: { ...programme, name }, heard: at };
   }
 }
 

@@ -1,5 +1,6 @@
 import { worstTransport, type Geometry, type TransportView } from "@/core/advice/transport-view";
 import type { SoundFile } from "@/core/formats/sound-file";
+import { tellsNoSpeed } from "@/core/live/heard-live";
 import { LivePlayback } from "@/core/live/live-playback";
 import { flutterNotKept, type FlutterResult } from "@/core/measure/flutter";
 import { TransportMeter, type SpeedChannel } from "@/core/measure/transport-meter";
@@ -77,14 +78,11 @@ async function measureTone(
     frames += block[0].length;
     onProgress(frames / sound.frameCount);
   }
-  const { sampleRateHz, durationSeconds } = sound;
+  const { sampleRateHz, durationSeconds, warnings } = sound;
   const isMarked = sequences
     .map(programmeOfSequence)
     .some((programme) => recogniseByMarks(marks.marks, programme, durationSeconds).sections.length > 0);
-  if (isMarked) {
-    const warnings = [...sound.warnings, isSequence("a marked test sequence")];
-    return { name, sampleRateHz, durationSeconds, warnings, channels: [], transport: null, playback: null };
-  }
+  if (isMarked) return sequenceFile(name, sound, warnings, "a marked test sequence");
   const channels = meter.channels.map((channel, c) => {
     const speed = meter.speed(c);
     const flutter = meter.flutter(c);
@@ -95,7 +93,6 @@ async function measureTone(
       warnings: [...new Set([...speed.warnings, ...flutter.warnings])],
     };
   });
-  const { warnings } = sound;
   const transport = worstTransport(meter, geometry);
   return { name, sampleRateHz, durationSeconds, warnings, channels, transport, playback: null };
 }
@@ -111,10 +108,7 @@ async function measureTape(
   const report = await measureRecording(sound, { tape: reference, sequences, onProgress });
   if (!report) throw new Error("The recording was left before its end.");
   const { sampleRateHz, durationSeconds, by } = report;
-  if (by.kind === "sequence") {
-    const warnings = [...report.warnings, isSequence(`the sequence ${by.name}`)];
-    return { name, sampleRateHz, durationSeconds, warnings, channels: [], transport: null, playback: null };
-  }
+  if (by.kind === "sequence") return sequenceFile(name, sound, report.warnings, `the sequence ${by.name}`);
   const usable = report.stretches.filter(({ speed }) => speed !== null);
   const forSpeed = usable.filter(({ index }) => reference.bands[index].role === "speed");
   const [best] = [...forSpeed, ...usable];
@@ -135,8 +129,21 @@ async function measureTape(
   return { name, sampleRateHz, durationSeconds, warnings, channels, transport: null, playback };
 }
 
-const isSequence = (what: string): string =>
-  `This is ${what}: the speed of a machine is told by a reference tape only.`;
+/** A recording of a sequence: nothing of a reference tape is in it. */
+const sequenceFile = (
+  name: string,
+  { sampleRateHz, durationSeconds }: SoundFile,
+  warnings: readonly string[],
+  what: string,
+): FileMeasurement => ({
+  name,
+  sampleRateHz,
+  durationSeconds,
+  warnings: [...warnings, tellsNoSpeed(`This is ${what}`)],
+  channels: [],
+  transport: null,
+  playback: null,
+});
 
 /** What a file has given, as the stations read it: speed of the channel known best, flutter of the worse one. */
 export function heardFile(file: FileMeasurement): Heard {

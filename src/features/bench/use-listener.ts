@@ -83,12 +83,17 @@ export function useListener(options: ListenOptions) {
     return mine;
   };
 
-  const listenFor = async () => ({
+  /** What may be played, on which machine, live or in a file. */
+  const played = async () => ({
     tape: options.tape,
     speedFactor: options.speedCmPerS / options.tape.speedCmPerS,
     nominalHz: options.nominalHz,
     tracks: options.tracks,
     sequences: await everySequence(),
+  });
+
+  const listenFor = async () => ({
+    ...(await played()),
     evidenceSeconds: (await readSettings()).evidenceSeconds,
   });
 
@@ -219,20 +224,14 @@ export function useListener(options: ListenOptions) {
     const { id } = session;
     dispatch({ session: id, kind: "begun", source: "file" });
     dispatch({ session: id, kind: "progress", share: 0 });
-    const worker = startListener();
-    session.own(() => worker.end());
-    const { tape, speedCmPerS, nominalHz, geometry, tracks } = options;
     try {
+      const as = { ...(await played()), geometry: options.geometry };
+      if (session.closed) return;
+      const worker = startListener();
+      session.own(() => worker.end());
       const measured = await worker.api.measureFile(
         file,
-        {
-          tape,
-          speedFactor: speedCmPerS / tape.speedCmPerS,
-          nominalHz,
-          geometry,
-          tracks,
-          sequences: await everySequence(),
-        },
+        as,
         callback((share: number) => dispatch({ session: id, kind: "progress", share })),
       );
       if (session.closed) return;

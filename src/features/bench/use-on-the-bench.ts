@@ -57,8 +57,7 @@ function usePeak(
   { thinker }: ListenerState,
 ) {
   const { machine } = bench.here;
-  const sought = station?.seeksPeak(machine) ?? false;
-  const adjuster = station && sought ? station.advise(bench, chosenId).adjuster : undefined;
+  const adjuster = station?.seeksPeak(machine) ? station.advise(bench, chosenId).adjuster : undefined;
   const levels = adjuster ? levelsOfSearch(bench, adjuster.id) : null;
   return useThought(thinker, "peak", "peak", JSON.stringify(levels), levels && { levels });
 }
