@@ -12,6 +12,7 @@ const CORE = {
   judging: ["measure", "standards"],
   programme: ["dsp", "measure", "text"],
   signals: ["dsp", "programme", "text"],
+  returned: ["dsp", "measure", "programme", "signals"],
   // the practice machine must not know how it is measured
   simulator: ["dsp"],
   records: ["dsp", "standards", "text", "workshop"],
@@ -53,9 +54,11 @@ const CORE = {
     "playback",
     "programme",
     "reference",
+    "returned",
     "signals",
     "standards",
     "stations",
+    "text",
   ],
   practice: ["records", "reference", "signals", "simulator", "workshop"],
 };

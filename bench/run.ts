@@ -19,7 +19,7 @@ import { TransportMeter } from "@/core/measure/transport-meter";
 import { PracticeDeck } from "@/core/simulator/practice-deck";
 import { practiceMachine } from "@/core/simulator/practice-machines";
 import { LiveListening } from "@/core/live/live-listening";
-import { harmonicsOf } from "@/core/measure/harmonics";
+import { harmonicsOf } from "@/testing/steady-harmonics";
 import { practiceTape } from "@/core/practice/practice-tape";
 import { ProgrammeRecogniser } from "@/core/programme/programme-recogniser";
 import { programmeOfTape } from "@/core/reference/programme-of-tape";

@@ -11,9 +11,13 @@ export const USAGE = `usage: npm run --silent measure -- KIND FILE [options]    
   bands     which bands of a reference tape are heard, and when
   azimuth   phase between the channels on each tone of a reference tape, the delay and the tilt of the head
   response  level of each tone of a reference tape re its reference band, all corrections made, per channel
+  distortion  harmonics 2 to 7 of a steady tone by order tracking, THD, the noise that hides them, per channel
+  returned  what came back of a marked sequence re what was sent, pass by pass
   doctor    what a response curve looks like; FILE is a CSV file with the columns frequencyHz, levelDb
 
-  --nominal HZ      speed, flutter: the tone's frequency on the tape (default 3150)
+  --nominal HZ      speed, flutter, distortion: the tone's frequency (default 3150; distortion 315)
+  --source FILE     distortion: a recording of what went in, to tell the source's own harmonics
+  --sequence S      returned: a preset, or a sequence file (JSON) that Unzel exported
   --machine FILE|ID flutter: a machine file (JSON) or the id of a demo machine; names the parts that are heard
   --speed CM/S      flutter: tape speed, where the machine has several (default its first)
   --speed-cm-s CM/S azimuth, doctor: tape speed (default the tape's, 4.76)
@@ -23,10 +27,24 @@ export const USAGE = `usage: npm run --silent measure -- KIND FILE [options]    
   --against FILE    match: another copy of the same recording, of known speed
   --tape FILE|ID    bands, azimuth, response: a reference tape file (JSON), or the id of a tape that comes with Unzel`;
 
-const KINDS = ["speed", "flutter", "level", "bands", "match", "azimuth", "response", "doctor"] as const;
+const KINDS = [
+  "speed",
+  "flutter",
+  "level",
+  "bands",
+  "match",
+  "azimuth",
+  "response",
+  "distortion",
+  "returned",
+  "doctor",
+] as const;
 export type Kind = (typeof KINDS)[number];
 /** Measurements of a reference tape, which has to be named. */
 const NEED_TAPE: readonly Kind[] = ["bands", "azimuth", "response"];
+
+/** The usual tone of measurements that are not of speed. */
+const USUAL_TONE_HZ: Partial<Record<Kind, number>> = { distortion: 315 };
 
 const OPTIONS = {
   nominal: { type: "string" },
@@ -34,6 +52,8 @@ const OPTIONS = {
   machine: { type: "string" },
   speed: { type: "string" },
   against: { type: "string" },
+  source: { type: "string" },
+  sequence: { type: "string" },
   "spacing-mm": { type: "string" },
   "speed-cm-s": { type: "string" },
   equalisation: { type: "string" },
@@ -66,6 +86,8 @@ export function readArguments() {
     throw new UsageError("say which tape it is: --tape FILE|ID");
   if (kind === "match" && values.against === undefined)
     throw new UsageError("say which recording to match it against: --against FILE");
+  if (kind === "returned" && values.sequence === undefined)
+    throw new UsageError("say which sequence was recorded: --sequence PRESET|FILE");
   if (values.equalisation !== undefined && !/^(\d+(\.\d+)?|∞)\/\d+(\.\d+)?$/.test(values.equalisation))
     throw new UsageError(
       `--equalisation takes two time constants in microseconds, as 3180/120, not "${values.equalisation}"`,
@@ -73,7 +95,10 @@ export function readArguments() {
   return {
     kind: kind as Kind,
     file,
-    nominalHz: number("nominal", "a frequency", 200, 20000) ?? 3150,
+    nominalHz:
+      number("nominal", "a frequency", kind === "distortion" ? 20 : 200, 20000) ??
+      USUAL_TONE_HZ[kind as Kind] ??
+      3150,
     speedCmPerS: number("speed", "a tape speed", 1, 100) ?? number("speed-cm-s", "a tape speed", 1, 100),
     spacingMm: number("spacing-mm", "millimetres", 0.1, 30) ?? 0.9,
     inductanceMh: number("inductance-mh", "millihenries", 0.1, 10000),
@@ -81,6 +106,8 @@ export function readArguments() {
     tapeName: values.tape,
     machineName: values.machine,
     against: values.against,
+    source: values.source,
+    sequenceName: values.sequence,
   };
 }
 

@@ -4,6 +4,8 @@ import { runCommand } from "./exit";
 import { machineArgument } from "./machine-argument";
 import { readArguments, USAGE, USUAL_SPEED_CM_PER_S } from "./measure-arguments";
 import { azimuth, response } from "./playback-answers";
+import { distortion, returned } from "./record-answers";
+import { sequenceArgument } from "./sequence-argument";
 import { withSound } from "./sound-argument";
 import { tapeArgument } from "./tape-argument";
 
@@ -15,6 +17,7 @@ async function main(): Promise<void> {
     return print({ measurement: kind, file, ...(await doctorAnswer(file, curve)) });
   }
   const tape = asked.tapeName === undefined ? null : await tapeArgument(asked.tapeName);
+  const sequence = asked.sequenceName === undefined ? null : await sequenceArgument(asked.sequenceName);
   const machine = asked.machineName === undefined ? null : await machineArgument(asked.machineName);
   await withSound(file, async (sound) => {
     const measure: Record<typeof kind, () => Promise<Answer>> = {
@@ -25,6 +28,8 @@ async function main(): Promise<void> {
       bands: () => bands(sound, tape!),
       azimuth: () => azimuth(sound, tape!, { spacingMm, speedCmPerS: speedCmPerS ?? tape!.speedCmPerS }),
       response: () => response(sound, tape!, equalisation),
+      distortion: () => distortion(sound, nominalHz, asked.source),
+      returned: () => returned(sound, sequence!),
     };
     const { warnings = [], ...answer } = await measure[kind]();
     const { sampleRateHz, durationSeconds } = sound;

@@ -1,12 +1,13 @@
-import { open, readFile } from "node:fs/promises";
+import { open } from "node:fs/promises";
 import { parseArgs } from "node:util";
 import { firstIssue } from "@/core/formats/import-error";
-import { readSequenceJson } from "@/core/formats/sequence-json";
 import { PRESETS, single } from "@/core/signals/presets";
-import { segmentSchema, type Sequence } from "@/core/signals/sequence";
+import { MOST_PASSES } from "@/core/programme/sync-mark";
+import { segmentSchema, sequenceSchema, type Sequence } from "@/core/signals/sequence";
 import { timelineOf } from "@/core/signals/timeline";
 import { exportOptionsSchema, wavExport } from "@/core/formats/wav-export";
 import { runCommand, UsageError } from "./exit";
+import { sequenceArgument } from "./sequence-argument";
 
 const USAGE = `usage: npm run --silent signals -- NAME [options] --out FILE.wav
 
@@ -15,7 +16,8 @@ const USAGE = `usage: npm run --silent signals -- NAME [options] --out FILE.wav
 
   --rate 44100|48000|96000   sample rate (default 48000)
   --bits 16|24|32            16 and 24 with dither, 32 is float (default 24)
-  --level DB                 peak of the sine in dBFS; noise has the RMS of such a sine`;
+  --level DB                 peak of the sine in dBFS; noise has the RMS of such a sine
+  --passes N                 a marked sequence N times over, the number of each pass in its marks (1 to ${MOST_PASSES})`;
 
 /** Options of each signal: what they set, and what they are when left out. */
 const OPTIONS = {
@@ -80,6 +82,7 @@ async function main(): Promise<void> {
     sampleRateHz: options.rate,
     bits: options.bits,
     seconds: timelineOf(sequence).seconds,
+    passes: sequence.passes ?? 1,
   };
   process.stdout.write(`${JSON.stringify(answer)}\n`);
 }
@@ -89,6 +92,8 @@ type Values = ReturnType<typeof parse>["values"];
 function signal(name: string, values: Values): Sequence {
   const own = SIGNALS[name];
   refuse(values, (option) => !(option in own), `${name} has no`);
+  if (values.passes !== undefined)
+    throw new UsageError(`${name} has no --passes: only a sequence with marks has`);
   const segment: Record<string, unknown> = { kind: name };
   for (const [option, preset] of Object.entries(own) as Array<[Option, string]>) {
     const text = values[option] ?? preset;
@@ -104,13 +109,11 @@ function signal(name: string, values: Values): Sequence {
 
 async function sequenceNamed(name: string, values: Values): Promise<Sequence> {
   refuse(values, () => true, "a sequence has no");
-  const preset = PRESETS.find(({ id }) => id === name);
-  if (preset) return preset;
-  if (!name.endsWith(".json")) throw new UsageError(`there is no signal or sequence "${name}"`);
-  const text = await readFile(name, "utf8").catch(() => {
-    throw new Error(`${name} cannot be read.`);
-  });
-  return readSequenceJson(text);
+  const sequence = await sequenceArgument(name);
+  if (values.passes === undefined) return sequence;
+  const parsed = sequenceSchema.safeParse({ ...sequence, passes: Number(values.passes) });
+  if (!parsed.success) throw new UsageError(`--${firstIssue(parsed.error)}`);
+  return parsed.data;
 }
 
 function refuse(values: Values, isForeign: (option: Option) => boolean, says: string): void {
@@ -140,6 +143,7 @@ function list() {
       "--rate 44100|48000|96000",
       "--bits 16|24|32",
       "--fade SECONDS (signals only)",
+      "--passes N (marked sequences only)",
       "--out FILE.wav",
     ],
   };
@@ -161,6 +165,7 @@ function parse() {
         seconds: text,
         channels: text,
         fade: text,
+        passes: text,
         rate: text,
         bits: text,
         out: text,

@@ -12,15 +12,21 @@ const SEED = 2011;
 /**
  * One period of noise built of lines of exact amplitude and random phase, every 0.2 Hz: pink noise falls by exactly
  * 3.01 dB per octave and white noise is exactly flat from 10 Hz up to 49 % of the sample rate, not only on average.
- * RMS 1. The same rate always gives the same noise, so a recording of it can be compared with it.
+ * RMS 1. The same rate always gives the same noise, so a recording of it can be compared with it; another rate gives
+ * the same lines as far as both reach.
+ * @param highestHz where its lines end; 49 % of the sample rate when left out
  */
-export function noisePeriod(colour: "pink" | "white", sampleRateHz: number): Float64Array {
-  const key = `${colour} ${sampleRateHz}`;
+export function noisePeriod(
+  colour: "pink" | "white",
+  sampleRateHz: number,
+  highestHz = 0.49 * sampleRateHz,
+): Float64Array {
+  const key = `${colour} ${sampleRateHz} ${highestHz}`;
   const kept = periods.get(key);
   if (kept) return kept;
   const length = PERIOD_SECONDS * sampleRateHz;
   const random = new SeededRandom(SEED);
-  const lines = Math.floor(0.49 * length);
+  const lines = Math.floor(highestHz * PERIOD_SECONDS);
   const re = new Float64Array(lines);
   const im = new Float64Array(lines);
   for (let k = LOWEST_HZ * PERIOD_SECONDS; k < lines; k++) {

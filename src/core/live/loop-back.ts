@@ -1,5 +1,5 @@
 import { amplitudeDb } from "@/core/dsp/decibels";
-import { harmonicsOf } from "@/core/measure/harmonics";
+import { orderLines } from "@/core/measure/order-lines";
 
 /** Harmonics and noise of a device whose output is cabled to its input. */
 export interface LoopBack {
@@ -38,11 +38,16 @@ export function loopBackOf(samples: Float32Array, sampleRateHz: number, toneHz: 
     );
   if (amplitudeDb(quietest.rms) > amplitudeDb(loudest.rms) - SILENT_BELOW_TONE_DB)
     throw new Error("There was no silence to measure noise in. Disconnect everything else and try again.");
-  const tone = harmonicsOf(samples.subarray(loudest.at, loudest.at + piece), sampleRateHz, toneHz, 2);
+  const tone = orderLines(samples.subarray(loudest.at, loudest.at + piece), sampleRateHz, toneHz, [2, 3]);
+  if (tone === null || tone.lines.length < 2)
+    throw new Error(
+      "What came back is not the tone that was sent. Disconnect everything else and try again.",
+    );
+  const [second, third] = tone.lines;
   return {
-    toneDbfs: tone.fundamentalDbfs,
+    toneDbfs: tone.levelDbfs,
     noiseDbfs: amplitudeDb(quietest.rms),
-    secondDb: tone.harmonicsDb[0],
-    thirdDb: tone.harmonicsDb[1],
+    secondDb: second.levelDb,
+    thirdDb: third.levelDb,
   };
 }

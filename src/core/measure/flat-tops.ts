@@ -25,7 +25,7 @@ export class FlatTops {
     return this.tops >= FEWEST_TOPS;
   }
 
-  look(samples: Float64Array): void {
+  look(samples: Float64Array | Float32Array): void {
     let largest = 0;
     for (let i = 0; i < samples.length; i++) largest = Math.max(largest, Math.abs(samples[i]));
     if (largest === 0) return;

@@ -1,6 +1,5 @@
 import { describe, expect, it } from "vitest";
 import { fmTone, sumOf, whiteNoise } from "@/testing/fm-tone";
-import { harmonicsOf } from "./harmonics";
 import { HumMeter } from "./hum";
 import { LevelMeter } from "./level-meter";
 
@@ -70,24 +69,5 @@ describe("mains hum", () => {
     const { mainsHz, lines } = humOf(fmTone(1, 44100, 50, [], 0.1), 44100);
     expect(mainsHz).toBe(50);
     expect(lines[0].levelDb).toBeCloseTo(-20, 0);
-  });
-});
-
-describe("harmonics", () => {
-  it.each([-40, -80, -110])("a third harmonic %i dB down", (db) => {
-    const x = sumOf(fmTone(1, RATE, 1000.3, [], 0.5), fmTone(1, RATE, 3000.9, [], 0.5 * 10 ** (db / 20)));
-    const { fundamentalDbfs, harmonicsDb, frequencyHz } = harmonicsOf(x, RATE, 1000);
-    expect(frequencyHz).toBeCloseTo(1000.3, 3);
-    expect(fundamentalDbfs).toBeCloseTo(-6.02, 2);
-    expect(harmonicsDb[1]).toBeCloseTo(db, 1);
-  });
-
-  it("less than −130 dB of its own on a perfect tone", () => {
-    const { harmonicsDb } = harmonicsOf(fmTone(1, RATE, 997, [], 0.5), RATE, 1000);
-    expect(Math.max(...harmonicsDb)).toBeLessThan(-130);
-  });
-
-  it("refuses what is too short", () => {
-    expect(() => harmonicsOf(new Float64Array(100), RATE, 1000)).toThrow(/fifty cycles/);
   });
 });

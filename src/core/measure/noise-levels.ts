@@ -1,16 +1,11 @@
 import { powerDb } from "@/core/dsp/decibels";
 import { StereoSpectrum } from "@/core/dsp/stereo-spectrum";
-import { seriesBetween, type WideLevel } from "./wide-levels";
+import { noiseBands } from "./noise-bands";
+import type { WideLevel } from "./wide-levels";
 import { withoutHum } from "./without-hum";
 
 /** Two thirds of a second, so that a third of an octave at 40 Hz holds a handful of lines. */
 const SIZE_AT_48_KHZ = 32_768;
-const LOWEST_HZ = 31;
-const HIGHEST_SHARE = 0.44;
-/** Below this every second frequency is left out and the bands are a third of an octave wide, above a sixth. */
-const WIDE_BELOW_HZ = 400;
-const HALF_WIDE_OCTAVES = 1 / 6;
-const HALF_NARROW_OCTAVES = 1 / 12;
 /** The mains holds its phase for so long, and so long tells its lines from the noise around them. */
 const HUM_CHUNK_SECONDS = 20;
 /** Of half overlapping Hann windows each bin of each frame counts as so much of an independent one (Welch 1967). */
@@ -18,11 +13,6 @@ const INDEPENDENT_SHARE = 0.49;
 const BATCH_FRAMES = 4;
 const DB_PER_SHARE = 10 / Math.LN10;
 const FEWEST_FRAMES = 8;
-
-interface NoiseBand {
-  frequencyHz: number;
-  bins: number[];
-}
 
 /**
  * Level of pink noise in each channel, in bands of a third of an octave below 400 Hz and a sixth above: what pink noise
@@ -39,7 +29,7 @@ export function noiseLevels(
   const size = 2 ** Math.round(Math.log2((SIZE_AT_48_KHZ * sampleRateHz) / 48_000));
   const [first, second = null] = channels.map((x) => withoutChunksHum(x, sampleRateHz));
   const spectrum = new StereoSpectrum(size);
-  const bands = bandsOf(sampleRateHz, size);
+  const bands = noiseBands(sampleRateHz, size);
   const total = channels.map(() => bands.map(() => 0));
   const batches: number[][][] = channels.map(() => []);
   let batch = total.map((levels) => [...levels]);
@@ -73,19 +63,7 @@ export function noiseLevels(
   );
 }
 
-function bandsOf(sampleRateHz: number, size: number): NoiseBand[] {
-  const binHz = sampleRateHz / size;
-  return seriesBetween(LOWEST_HZ, HIGHEST_SHARE * sampleRateHz)
-    .filter((hz) => hz > WIDE_BELOW_HZ || Math.round(20 * Math.log10(hz)) % 2 === 0)
-    .map((frequencyHz) => {
-      const half = frequencyHz > WIDE_BELOW_HZ ? HALF_NARROW_OCTAVES : HALF_WIDE_OCTAVES;
-      const from = Math.ceil((frequencyHz * 2 ** -half) / binHz);
-      const to = Math.floor((frequencyHz * 2 ** half) / binHz);
-      return { frequencyHz, bins: Array.from({ length: Math.max(0, to - from + 1) }, (_, i) => from + i) };
-    });
-}
-
-function withoutChunksHum(x: Float32Array | Float64Array, rate: number): Float64Array {
+export function withoutChunksHum(x: Float32Array | Float64Array, rate: number): Float64Array {
   const out = new Float64Array(x.length);
   const count = Math.max(1, Math.round(x.length / rate / HUM_CHUNK_SECONDS));
   for (let i = 0; i < count; i++) {

@@ -3,11 +3,12 @@ import { joined } from "@/core/dsp/joined";
 import { kaiserLowpass } from "@/core/dsp/kaiser-lowpass";
 import { StereoSpectrum } from "@/core/dsp/stereo-spectrum";
 import {
-  checkDigit,
   DIGIT_SECONDS,
   digitOf,
   DIGITS,
+  DIGITS_WITH_PASS,
   digitRatio,
+  markWords,
   RADIX,
   REFERENCE_HZ,
   REFERENCE_SECONDS,
@@ -19,6 +20,8 @@ export interface HeardMark {
   atSeconds: number;
   sequenceDigit: number;
   segment: number;
+  /** Which time through the sequence; null where its marks do not say. */
+  pass: number | null;
   /** Speed at that moment relative to right. */
   speedRatio: number;
 }
@@ -43,7 +46,7 @@ interface Moment {
 
 /**
  * Listens for synchronisation marks: whatever tone looks like the reference is followed by the four digits at the
- * times that its own pitch says, and the check digit and the closing reference must fit. Speed −11 to +11 %,
+ * times that its own pitch says, as many as stand before the closing reference, and the check digit must fit. Speed −11 to +11 %,
  * blocks of any length; the first two channels are heard together.
  */
 export class MarkDetector {
@@ -147,20 +150,26 @@ export class MarkDetector {
       const m = this.moments[moment + Math.round((i * steadyUntil) / 2)];
       if (!m?.sure || Math.abs(m.hz / reference.hz - 1) > REFERENCE_OFF) return null;
     }
+    const at = (seconds: number) => this.moments[moment + step(seconds)];
+    const closes = (digits: number) => {
+      const close = at(REFERENCE_SECONDS + digits * DIGIT_SECONDS);
+      return close.sure && Math.abs(close.hz / reference.hz - 1) <= REFERENCE_OFF;
+    };
+    const count = [DIGITS, DIGITS_WITH_PASS].find(closes);
+    if (count === undefined) return null;
     const digits: number[] = [];
-    for (let d = 0; d < DIGITS; d++) {
-      const m = this.moments[moment + step(REFERENCE_SECONDS / 2 + (d + 0.5) * DIGIT_SECONDS)];
+    for (let d = 0; d < count; d++) {
+      const m = at(REFERENCE_SECONDS / 2 + (d + 0.5) * DIGIT_SECONDS);
       const { digit, off } = digitOf(m.hz / reference.hz);
       if (!m.sure || off > DIGIT_OFF || digit < 0 || digit >= RADIX) return null;
       digits.push(digit);
     }
-    const close = this.moments[moment + step(REFERENCE_SECONDS + DIGITS * DIGIT_SECONDS)];
-    if (!close.sure || Math.abs(close.hz / reference.hz - 1) > REFERENCE_OFF) return null;
-    const [sequenceDigit, high, low, check] = digits;
-    if (check !== checkDigit(sequenceDigit, high, low)) return null;
+    const words = markWords(digits);
+    if (words === null) return null;
     return {
-      sequenceDigit,
-      segment: RADIX * high + low,
+      sequenceDigit: words.sequence,
+      segment: words.segment,
+      pass: words.pass,
       speedRatio: ratio,
       atSeconds: this.exactStart(moment, digits, reference.hz, ratio),
     };
@@ -199,4 +208,4 @@ export class MarkDetector {
   }
 }
 
-const MARK_TONES_SECONDS = 2 * REFERENCE_SECONDS + DIGITS * DIGIT_SECONDS;
+const MARK_TONES_SECONDS = 2 * REFERENCE_SECONDS + DIGITS_WITH_PASS * DIGIT_SECONDS;

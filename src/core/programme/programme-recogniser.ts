@@ -3,7 +3,7 @@ import { heardSegments } from "./heard-segments";
 import { MarkDetector } from "./mark-detector";
 import { sweepShape, type Programme, type Section } from "./programme";
 import type { Recognition, RecognisedSection } from "./recognition";
-import { recogniseByMarks } from "./recognise-by-marks";
+import { passesByMarks, recogniseByMarks, type HeardPass } from "./recognise-by-marks";
 import { recogniseByTones } from "./recognise-by-tones";
 import { ToneFrames } from "./tone-frames";
 
@@ -93,6 +93,12 @@ export class ProgrammeRecogniser {
     const sweeps = programme.sections.filter(({ kind }) => kind === "sweep").map(sweepShape);
     const heard = sweeps.length > 0 ? heardSegments(this.frames, sweeps) : this.heard;
     return recogniseByTones(heard, programme);
+  }
+
+  /** Each time through a marked programme, as its marks say and its tones do not deny. */
+  passes(programme: Programme): HeardPass[] {
+    const passes = passesByMarks(this.detector?.marks ?? [], programme, this.heardSeconds);
+    return passes.filter(({ sections }) => fitOf(programme, sections, this.heard) > 0);
   }
 
   /** The steady tones alone, whatever they belong to. */

@@ -22,18 +22,70 @@ export function recogniseByMarks(
   const chosen = new Map<number, Play>();
   for (const play of plays) if (play.whole) chosen.set(play.index, play);
   const best = [...chosen.values()].sort((a, b) => a.startSeconds - b.startSeconds);
-  const ratios = plays.map(({ ratio }) => Math.log(ratio));
   return {
     sections: best.map(asHeard(sections)),
     repeats: plays.filter((play) => chosen.get(play.index) !== play).map(asHeard(sections)),
-    speedRatio: plays.length > 0 ? Math.exp(ratios.reduce((a, b) => a + b, 0) / plays.length) : null,
+    speedRatio: plays.length > 0 ? meanRatio(plays) : null,
     strangers: [],
     doubt: null,
   };
 }
 
+/** One time through a marked programme. */
+export interface HeardPass {
+  /** As its marks say; 1 where they do not. */
+  pass: number;
+  /** What was heard of it, in playing order, each section once and to its end. */
+  sections: RecognisedSection[];
+  /** Other goes at the same pass: before a rewind, broken off, or recorded again. */
+  retries: number;
+  speedRatio: number;
+}
+
+/**
+ * The passes of a marked programme, by number. Nothing of one go at a pass is mixed with another: what was turned in
+ * between nobody knows. Of several goes the last whole one counts, or else the one with most in it.
+ */
+export function passesByMarks(
+  marks: readonly HeardMark[],
+  { sections, marks: carried }: Programme,
+  untilSeconds: number,
+): HeardPass[] {
+  if (!carried) return [];
+  const goes: Play[][] = [];
+  for (const play of playsOf(marks, sections, carried, untilSeconds)) {
+    const go = goes.at(-1);
+    const before = go?.at(-1);
+    if (go && before && before.pass === play.pass && before.index < play.index) go.push(play);
+    else goes.push([play]);
+  }
+  const passes = new Map<number, Play[][]>();
+  for (const go of goes) {
+    const whole = go.filter((play) => play.whole);
+    const { pass } = go[0];
+    if (whole.length > 0) passes.set(pass, [...(passes.get(pass) ?? []), whole]);
+  }
+  return [...passes]
+    .toSorted(([a], [b]) => a - b)
+    .map(([pass, all]) => {
+      const best = all.reduce((one, other) => (other.length >= one.length ? other : one));
+      return {
+        pass,
+        sections: best.map(asHeard(sections)),
+        retries: all.length - 1,
+        speedRatio: meanRatio(best),
+      };
+    });
+}
+
+/** The mean of ratios is that of their logarithms. */
+const meanRatio = (plays: readonly Play[]): number =>
+  Math.exp(plays.reduce((sum, { ratio }) => sum + Math.log(ratio), 0) / plays.length);
+
 interface Play {
   index: number;
+  /** Which time through, 1 where the marks do not say. */
+  pass: number;
   startSeconds: number;
   endSeconds: number;
   ratio: number;
@@ -52,7 +104,7 @@ function playsOf(
   // between two marks the tape itself says how fast it ran; one mark alone is too short to tell well
   const measured = own.map((mark, i) => {
     const next = own[i + 1];
-    if (next?.segment !== mark.segment + 1) return null;
+    if (next?.segment !== mark.segment + 1 || next.pass !== mark.pass) return null;
     const ratio = apartSeconds[mark.segment] / (next.atSeconds - mark.atSeconds);
     return Math.abs(ratio / mark.speedRatio - 1) < RATIOS_AGREE ? ratio : null;
   });
@@ -67,7 +119,8 @@ function playsOf(
       const startSeconds = mark.atSeconds + afterSeconds / ratio;
       const endSeconds = startSeconds + sections[index].seconds / ratio;
       const whole = endSeconds <= brokenOff + EDGE_SECONDS;
-      const play = { index, startSeconds, endSeconds: Math.min(endSeconds, brokenOff), ratio, whole };
+      const pass = mark.pass ?? 1;
+      const play = { index, pass, startSeconds, endSeconds: Math.min(endSeconds, brokenOff), ratio, whole };
       return whole || play.endSeconds - startSeconds > SHORTEST_SECONDS ? [play] : [];
     });
   });

@@ -1,7 +1,7 @@
 import type { Recognition } from "@/core/programme/recognition";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import type { HeardBands } from "@/core/playback/heard-bands";
-import { ToneBandMeter } from "./tone-band-meter";
+import { ToneBandMeter } from "@/core/measure/tone-band-meter";
 import { heardWide, wideMeters } from "@/core/playback/wide-band";
 
 /** So far from a heard tone its own frequency is free, and its edges are blurred by so much. */

@@ -49,9 +49,10 @@ export const PRESETS: readonly Sequence[] = [
   make({
     id: "bias",
     name: "Bias",
-    description: "A middle and a high tone in turn, 20 dB down, while bias is turned step by step.",
+    description:
+      "A middle and a high tone 20 dB down and the middle one at 0 level: once for each setting of bias, in several passes.",
     ...marked,
-    segments: [sine(1000, -32, 10), sine(10000, -32, 20), sine(1000, -32, 10), sine(10000, -32, 20)],
+    segments: [sine(315, -32, 4), sine(10000, -32, 5), sine(315, -12, 5)],
   }),
   make({
     id: "level-tone",

@@ -1,18 +1,18 @@
 import type { Programme, Section } from "@/core/programme/programme";
 import { MARK_SECONDS } from "@/core/programme/sync-mark";
-import { segmentSeconds, type Sequence } from "./sequence";
+import { segmentSeconds, type Segment, type Sequence } from "./sequence";
 import { sequenceDigit, timelineOf, type Part, type Sound } from "./timeline";
 
 /** A sequence as what is played: a section for each of its sounds, so one for every step of a segment with steps. */
 export function programmeOfSequence(sequence: Sequence): Programme {
   const { id, name, segments, gapSeconds, marked } = sequence;
-  const parts = timelineOf(sequence).parts.filter(({ role }) => role === "segment");
+  const parts = timelineOf(sequence).parts.filter(({ role, pass }) => role === "segment" && pass === 1);
   const starts = segments.map((_, mark) => parts.find(({ segment }) => segment === mark)!.startSeconds);
   return {
     kind: "sequence",
     id,
     name,
-    sections: parts.map((part) => sectionOf(part, segments[part.segment].name)),
+    sections: parts.map((part) => sectionOf(part, segments[part.segment])),
     marks: marked
       ? {
           digit: sequenceDigit(sequence),
@@ -26,8 +26,16 @@ export function programmeOfSequence(sequence: Sequence): Programme {
   };
 }
 
-const sectionOf = ({ sound, seconds, channels }: Part, name: string | undefined): Section => ({
+/** Which segment of its sequence a section is of, and whether it is the last of that. */
+export function segmentOfSection({ marks }: Programme, index: number): { segment: number; last: boolean } {
+  const places = marks?.places ?? [];
+  const segment = places[index].mark;
+  return { segment, last: places.at(index + 1)?.mark !== segment };
+}
+
+const sectionOf = ({ sound, seconds, channels }: Part, { name, kind }: Segment): Section => ({
   ...soundOf(sound),
+  role: kind,
   seconds,
   channels,
   ...(name && { name }),

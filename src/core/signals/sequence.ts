@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { MOST_PASSES } from "@/core/programme/sync-mark";
 import { hertzText } from "@/core/text/number-text";
 
 /**
@@ -59,6 +60,15 @@ export const sequenceSchema = z
     markLevelDb: levelDb.default(-12),
     /** Silence after each segment. */
     gapSeconds: z.number().min(0).max(60).default(0),
+    /** So often the segments are gone through, each time with its number in the marks. */
+    passes: z
+      .number()
+      .int("must be a whole number")
+      .min(1)
+      .max(MOST_PASSES, `may be up to ${MOST_PASSES}: the marks count no farther`)
+      .optional(),
+    /** Silence between two passes, to turn something. */
+    passGapSeconds: z.number().min(0).max(60).default(8),
     /** Each segment swells and fades so long, so that it does not click; 0 for none. */
     fadeSeconds: z.number().min(0).max(1).default(0.01),
     segments: z
@@ -66,9 +76,14 @@ export const sequenceSchema = z
       .min(1, "A sequence needs at least one segment.")
       .max(MOST_SEGMENTS, `A sequence holds up to ${MOST_SEGMENTS} segments.`),
   })
-  .refine((sequence) => sequence.segments.reduce((sum, s) => sum + segmentSeconds(s), 0) <= LONGEST_SECONDS, {
-    message: `A sequence may be up to ${LONGEST_SECONDS / 3600} hours long.`,
-    path: ["segments"],
+  .refine(
+    ({ segments, passes = 1 }) =>
+      passes * segments.reduce((sum, s) => sum + segmentSeconds(s), 0) <= LONGEST_SECONDS,
+    { message: `A sequence may be up to ${LONGEST_SECONDS / 3600} hours long.`, path: ["segments"] },
+  )
+  .refine(({ passes = 1, marked }) => passes === 1 || marked, {
+    message: "several passes need marks, which tell them apart",
+    path: ["passes"],
   });
 export type Sequence = z.infer<typeof sequenceSchema>;
 

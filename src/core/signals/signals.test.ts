@@ -1,10 +1,11 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { joined } from "@/core/dsp/joined";
 import { amplitudeSpectrum, rmsBetween } from "@/core/dsp/amplitude-spectrum";
 import { noisePeriod } from "@/core/dsp/periodic-noise";
 import { bytesInMemory } from "@/core/formats/byte-source";
 import { openSound } from "@/core/formats/open-sound";
-import { harmonicsOf } from "@/core/measure/harmonics";
+import { harmonicsOf } from "@/testing/steady-harmonics";
 import { LevelMeter } from "@/core/measure/level-meter";
 import { whiteNoise } from "@/testing/fm-tone";
 import { ProgrammeRecogniser } from "@/core/programme/programme-recogniser";
@@ -12,7 +13,7 @@ import { PRESETS, single } from "./presets";
 import { programmeOfSequence } from "./programme-of-sequence";
 import { SequenceRenderer } from "./render-sequence";
 import { segmentSeconds, sequenceSchema, type Segment, type Sequence } from "./sequence";
-import { checkDigit, digitOf, digitRatio, markSlots } from "@/core/programme/sync-mark";
+import { digitOf, digitRatio, markDigits, markSlots, markWords } from "@/core/programme/sync-mark";
 import { timelineOf } from "./timeline";
 import { wavExport } from "@/core/formats/wav-export";
 
@@ -182,8 +183,25 @@ describe("sequences", () => {
 describe("synchronisation marks", () => {
   it("write digits that can be read back, with a check", () => {
     for (let digit = 0; digit < 8; digit++) expect(digitOf(digitRatio(digit))).toMatchObject({ digit });
-    expect(markSlots(3, 42).map(({ frequencyHz }) => Math.round(frequencyHz))).toHaveLength(6);
-    expect(checkDigit(1, 2, 3)).not.toBe(checkDigit(1, 3, 2));
+    fc.assert(
+      fc.property(
+        fc.record({
+          sequence: fc.integer({ min: 0, max: 7 }),
+          segment: fc.integer({ min: 0, max: 63 }),
+          pass: fc.option(fc.integer({ min: 1, max: 8 })),
+        }),
+        fc.nat(),
+        fc.integer({ min: 1, max: 7 }),
+        (words, place, off) => {
+          const digits = markDigits(words);
+          expect(markWords(digits)).toEqual(words);
+          expect(markSlots(words)).toHaveLength(digits.length + 2);
+          // any one digit that is taken for another is noticed
+          const wrong = digits.map((digit, i) => (i === place % digits.length ? (digit + off) % 8 : digit));
+          expect(markWords(wrong)).toBeNull();
+        },
+      ),
+    );
   });
 
   const sequence: Sequence = sequenceSchema.parse({
@@ -252,6 +270,43 @@ describe("synchronisation marks", () => {
     expect(found.map(({ index }) => index)).toEqual([0, 1, 2, 3]);
     expect(found[0].startSeconds).toBeGreaterThan(7); // the last whole play
   });
+
+  it.each([0.91, 1, 1.09])(
+    "count the passes at %f times the speed: in another order, one twice, one broken off, one missing",
+    (ratio) => {
+      const passes = sequenceSchema.parse({ ...sequence, leaderSeconds: 0, passes: 5, passGapSeconds: 1 });
+      const [whole] = render(passes);
+      const pass = Math.round((timelineOf(passes).seconds + 1) * RATE) / 5;
+      const piece = (number: number, seconds = Infinity) =>
+        whole.subarray((number - 1) * pass, Math.min(number * pass, (number - 1) * pass + seconds * RATE));
+      const tape = joined(
+        piece(5),
+        piece(1, 7),
+        new Float64Array(3 * RATE),
+        piece(1),
+        piece(4),
+        piece(2, 6),
+        piece(4),
+      );
+      const n = Math.floor(tape.length / ratio) - 1;
+      const x = Float64Array.from({ length: n }, (_, i) => {
+        const k = Math.floor(i * ratio);
+        return tape[k] + (i * ratio - k) * (tape[k + 1] - tape[k]);
+      });
+      const recogniser = new ProgrammeRecogniser(RATE, 1, { marks: true });
+      recogniser.push([x]);
+      recogniser.finish();
+      const found = recogniser.passes(programmeOfSequence(passes));
+      const rows = found.map((one) => [one.pass, one.retries, one.sections.map(({ index }) => index)]);
+      expect(rows).toEqual([
+        [1, 1, [0, 1, 2, 3]],
+        [2, 0, [0, 1]],
+        [4, 1, [0, 1, 2, 3]],
+        [5, 0, [0, 1, 2, 3]],
+      ]);
+      for (const { speedRatio } of found) expect(speedRatio).toBeCloseTo(ratio, 3);
+    },
+  );
 
   it("are not heard in noise, nor are those of another sequence taken for ours", () => {
     expect(heard(whiteNoise(10 * RATE, 0.1, 8))).toEqual([]);

@@ -8,6 +8,8 @@ export interface Part {
   /** Which segment it belongs to, and which step of it. */
   segment: number;
   step: number;
+  /** Which time through the segments, from 1. */
+  pass: number;
   role: "mark" | "segment";
   sound: Sound;
   channels: Segment["channels"];
@@ -22,36 +24,41 @@ export type Sound =
 /** Everything that sounds in a sequence, in order, and how long it is in all. */
 export function timelineOf(sequence: Sequence): { parts: Part[]; seconds: number } {
   const parts: Part[] = [];
+  const { segments, marked, markLevelDb, gapSeconds, passes = 1, passGapSeconds } = sequence;
   const digit = sequenceDigit(sequence);
   let at = sequence.leaderSeconds;
-  sequence.segments.forEach((segment, index) => {
-    if (sequence.marked) {
-      for (const slot of markSlots(digit, index))
+  for (let pass = 1; pass <= passes; pass++) {
+    if (pass > 1) at += passGapSeconds;
+    segments.forEach((segment, index) => {
+      const of = { segment: index, pass };
+      if (marked) {
+        const words = { sequence: digit, segment: index, pass: passes > 1 ? pass : null };
+        for (const { startSeconds, seconds, frequencyHz } of markSlots(words))
+          parts.push({
+            ...of,
+            startSeconds: at + startSeconds,
+            seconds,
+            step: 0,
+            role: "mark",
+            channels: "both",
+            sound: { kind: "tones", frequenciesHz: [frequencyHz], levelDb: markLevelDb },
+          });
+        at += MARK_SECONDS;
+      }
+      soundsOf(segment).forEach((sound, step) =>
         parts.push({
-          startSeconds: at + slot.startSeconds,
-          seconds: slot.seconds,
-          segment: index,
-          step: 0,
-          role: "mark",
-          channels: "both",
-          sound: { kind: "tones", frequenciesHz: [slot.frequencyHz], levelDb: sequence.markLevelDb },
-        });
-      at += MARK_SECONDS;
-    }
-    const sounds = soundsOf(segment);
-    sounds.forEach((sound, step) =>
-      parts.push({
-        startSeconds: at + step * segment.seconds,
-        seconds: segment.seconds,
-        segment: index,
-        step,
-        role: "segment",
-        channels: segment.channels,
-        sound,
-      }),
-    );
-    at += segmentSeconds(segment) + sequence.gapSeconds;
-  });
+          ...of,
+          startSeconds: at + step * segment.seconds,
+          seconds: segment.seconds,
+          step,
+          role: "segment",
+          channels: segment.channels,
+          sound,
+        }),
+      );
+      at += segmentSeconds(segment) + gapSeconds;
+    });
+  }
   return { parts, seconds: at };
 }
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { harmonicsOf } from "@/core/measure/harmonics";
+import { harmonicsOf } from "@/testing/steady-harmonics";
 import { fmTone } from "@/testing/fm-tone";
 import { azimuthDelay, trebleGain } from "./playback-gain";
 import { PERFECT_TRANSPORT } from "@/testing/perfect-transport";

@@ -12,23 +12,28 @@ import type { StripPiece } from "@/ui/band-strip";
 export function sequencePieces(sequence: Sequence): StripPiece[] {
   const silence = (seconds: number, name: string): StripPiece[] =>
     seconds > 0 ? [{ name, kind: "silence", frequenciesHz: [], levelDb: -120, seconds }] : [];
+  const { passes = 1, passGapSeconds, segments } = sequence;
+  const pass = segments.flatMap((segment, i) => [
+    ...(sequence.marked
+      ? [
+          {
+            name: "synchronisation mark",
+            kind: "mark" as const,
+            frequenciesHz: markSlots({ sequence: 0, segment: i, pass: null }).map((slot) => slot.frequencyHz),
+            levelDb: sequence.markLevelDb,
+            seconds: MARK_SECONDS,
+          },
+        ]
+      : []),
+    ...piecesOf(segment),
+    ...silence(sequence.gapSeconds, "gap"),
+  ]);
   return [
     ...silence(sequence.leaderSeconds, "leader"),
-    ...sequence.segments.flatMap((segment, i) => [
-      ...(sequence.marked
-        ? [
-            {
-              name: "synchronisation mark",
-              kind: "mark" as const,
-              frequenciesHz: markSlots(0, i).map(({ frequencyHz }) => frequencyHz),
-              levelDb: sequence.markLevelDb,
-              seconds: MARK_SECONDS,
-            },
-          ]
-        : []),
-      ...piecesOf(segment),
-      ...silence(sequence.gapSeconds, "gap"),
-    ]),
+    ...Array.from({ length: passes }, (_, i) => [
+      ...(i > 0 ? silence(passGapSeconds, "time to turn something") : []),
+      ...pass,
+    ]).flat(),
   ];
 }
 

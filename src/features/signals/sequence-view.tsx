@@ -65,6 +65,8 @@ export function SequenceView({ sequence, player, editWord, onEdit, onDelete }: S
           {sequence.marked &&
             "A short mark stands before each segment, by which Unzel finds it in a recording at any speed, after a rewind, or started in the middle. "}
           {sequence.gapSeconds > 0 && `${sequence.gapSeconds} s of silence after each. `}
+          {(sequence.passes ?? 1) > 1 &&
+            `Gone through ${sequence.passes} times, ${sequence.passGapSeconds} s apart; the marks count the passes. `}
           Levels are sine peaks in dBFS.
         </Box>
       </Card>

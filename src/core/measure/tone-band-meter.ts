@@ -1,7 +1,7 @@
 import { amplitudeOf } from "@/core/dsp/decibels";
-import { humOfTheBand } from "@/core/measure/hum-of-the-band";
-import { TonePairMeter, type TonePair } from "@/core/measure/tone-pair";
-import { HUM_LINES_HZ, withoutHum } from "@/core/measure/without-hum";
+import { humOfTheBand } from "./hum-of-the-band";
+import { TonePairMeter, type TonePair } from "./tone-pair";
+import { HUM_LINES_HZ, withoutHum } from "./without-hum";
 
 /** Where a tone band lies in a recording, and what else is heard around it. */
 export interface TonePlace {

@@ -1,0 +1,30 @@
+import { seriesBetween } from "./wide-levels";
+
+const LOWEST_HZ = 31;
+const HIGHEST_SHARE = 0.44;
+/** Below this every second frequency is left out and the bands are a third of an octave wide, above a sixth. */
+const WIDE_BELOW_HZ = 400;
+const HALF_WIDE_OCTAVES = 1 / 6;
+const HALF_NARROW_OCTAVES = 1 / 12;
+
+/** A band of noise, by the bins of a transform that lie in it. */
+export interface NoiseBand {
+  frequencyHz: number;
+  bins: number[];
+}
+
+/**
+ * The bands that noise is measured in, at the frequencies of the R 20 series.
+ * @param speedRatio of the tape that plays it: the bands lie so much higher in what is heard
+ */
+export function noiseBands(sampleRateHz: number, size: number, speedRatio = 1): NoiseBand[] {
+  const binHz = sampleRateHz / size / speedRatio;
+  return seriesBetween(LOWEST_HZ, (HIGHEST_SHARE * sampleRateHz) / speedRatio)
+    .filter((hz) => hz > WIDE_BELOW_HZ || Math.round(20 * Math.log10(hz)) % 2 === 0)
+    .map((frequencyHz) => {
+      const half = frequencyHz > WIDE_BELOW_HZ ? HALF_NARROW_OCTAVES : HALF_WIDE_OCTAVES;
+      const from = Math.ceil((frequencyHz * 2 ** -half) / binHz);
+      const to = Math.floor((frequencyHz * 2 ** half) / binHz);
+      return { frequencyHz, bins: Array.from({ length: Math.max(0, to - from + 1) }, (_, i) => from + i) };
+    });
+}

@@ -1,0 +1,126 @@
+import type { SoundFile } from "@/core/formats/sound-file";
+import { ProgrammeRecogniser } from "@/core/programme/programme-recogniser";
+import type { HeardPass } from "@/core/programme/recognise-by-marks";
+import { MARK_SECONDS } from "@/core/programme/sync-mark";
+import { firstSineDb, returnedPass, type MeasuredSection } from "@/core/returned/returned-pass";
+import type { ReturnedSequence } from "@/core/returned/returned";
+import { SectionMeter } from "@/core/returned/section-meter";
+import { segmentOfSection, programmeOfSequence } from "@/core/signals/programme-of-sequence";
+import type { Sequence } from "@/core/signals/sequence";
+
+const TONE_SHARE = 0.2;
+const BLUR_SECONDS = 0.15;
+
+/**
+ * Everything of a marked sequence that a recording holds, pass by pass, re what was sent. Reads the recording twice, a
+ * block at a time: once to find the marks, once to measure.
+ */
+export async function measureReturned(sound: SoundFile, sequence: Sequence): Promise<ReturnedSequence> {
+  const programme = programmeOfSequence(sequence);
+  if (!programme.marks)
+    return { passes: [], speedFactor: null, warnings: [`${sequence.name} has no marks to be found by.`] };
+  const { sampleRateHz, channelCount } = sound;
+  const recogniser = new ProgrammeRecogniser(sampleRateHz, channelCount, { marks: true });
+  for await (const block of sound.blocks()) recogniser.push(block);
+  recogniser.finish();
+  const found = recogniser.passes(programme);
+  if (found.length === 0)
+    return {
+      passes: [],
+      speedFactor: null,
+      warnings: [`${sequence.name} was not heard: none of its marks is there.`],
+    };
+
+  const isTaken = (seconds: number, hertz: number) =>
+    found.some(({ sections }) =>
+      sections.some(
+        ({ startSeconds, endSeconds, frequencyHz }) =>
+          seconds > startSeconds - MARK_SECONDS - BLUR_SECONDS &&
+          seconds < endSeconds + BLUR_SECONDS &&
+          (frequencyHz === 0 || seconds < startSeconds || Math.abs(frequencyHz / hertz - 1) < TONE_SHARE),
+      ),
+    );
+  const metered = found.flatMap(({ pass, sections, speedRatio }) =>
+    sections.map((heard) => {
+      const { segment, last } = segmentOfSection(programme, heard.index);
+      const { kind } = sequence.segments[segment];
+      const place = {
+        ...heard,
+        speedRatio:
+          heard.frequencyHz > 0
+            ? heard.frequencyHz / programme.sections[heard.index].frequencyHz
+            : speedRatio,
+        colour: kind === "pink" || kind === "white" ? kind : null,
+        quietSeconds: last ? sequence.gapSeconds : 0,
+        isTaken,
+      };
+      const meter = new SectionMeter(sampleRateHz, channelCount, programme.sections[heard.index], place);
+      return { pass, segment, kind, place, meter, done: null as MeasuredSection | null };
+    }),
+  );
+  let at = 0;
+  const measure = (one: (typeof metered)[number]) => {
+    const { segment, kind, place, meter } = one;
+    const { startSeconds, endSeconds } = place;
+    one.done = { segment, kind, startSeconds, endSeconds, channels: meter.result() };
+  };
+  for await (const block of sound.blocks()) {
+    for (const one of metered) {
+      if (one.done) continue;
+      one.meter.push(block, at);
+      if (one.meter.to <= at + block[0].length) measure(one);
+    }
+    at += block[0].length;
+  }
+  for (const one of metered) if (!one.done) measure(one);
+  const sectionsOf = (pass: number) =>
+    metered.flatMap((one) => (one.pass === pass && one.done ? [one.done] : []));
+  return {
+    passes: found.map(({ pass }) => returnedPass(pass, sectionsOf(pass), channelCount)),
+    speedFactor: Math.exp(
+      found.reduce((sum, { speedRatio }) => sum + Math.log(speedRatio), 0) / found.length,
+    ),
+    warnings: found.flatMap((pass) =>
+      warningsOf(pass, sequence, sectionsOf(pass.pass), programme.sections.length),
+    ),
+  };
+}
+
+function warningsOf(
+  { pass, retries, sections }: HeardPass,
+  { passes = 1 }: Sequence,
+  measured: readonly MeasuredSection[],
+  whole: number,
+): string[] {
+  const name = passes > 1 || pass > 1 ? `Pass ${pass}` : "The sequence";
+  const problems = new Set(
+    measured.flatMap(({ segment, channels }) =>
+      channels.flatMap((one) =>
+        one.kind === "nothing" && one.why
+          ? [`Segment ${segment + 1} of ${name.toLowerCase()} ${one.why}.`]
+          : [],
+      ),
+    ),
+  );
+  const hasCurve = measured.some(
+    ({ kind }) => kind === "steps" || kind === "sweep" || kind === "pink" || kind === "white",
+  );
+  const clipped = measured.some(({ channels }) =>
+    channels.some((one) => (one.kind === "sine" && one.clipped) || (one.kind === "step" && one.step.clipped)),
+  );
+  return [
+    ...(retries > 0 ? [`${name} was heard ${retries + 1} times; the last whole one counts.`] : []),
+    ...(sections.length < whole
+      ? [`${name} is not whole: ${sections.length} of its ${whole} sounds were heard.`]
+      : []),
+    ...(hasCurve && firstSineDb(measured, 0) === null
+      ? [`${name} has no sine to relate its curves to: they are re what was sent.`]
+      : []),
+    ...(clipped
+      ? [
+          `The input clips in ${name.toLowerCase()}: its levels are too low and its distortion is not the machine's.`,
+        ]
+      : []),
+    ...problems,
+  ];
+}

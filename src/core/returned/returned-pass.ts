@@ -1,0 +1,82 @@
+import { channelName } from "@/core/measure/channel-name";
+import type { SegmentKind } from "@/core/signals/sequence";
+import { molOf } from "./mol";
+import type { ReturnedChannel, ReturnedPass, ReturnedPoint, ReturnedSegment } from "./returned";
+import type { SectionReturned } from "./section-meter";
+
+/** One sound of a segment that was measured, a result for each channel. */
+export interface MeasuredSection {
+  segment: number;
+  kind: SegmentKind;
+  startSeconds: number;
+  endSeconds: number;
+  channels: SectionReturned[];
+}
+
+/** The sounds of one pass put together to its segments, curves re its first sine. */
+export function returnedPass(
+  pass: number,
+  sections: readonly MeasuredSection[],
+  channelCount: number,
+): ReturnedPass {
+  const count = Math.min(2, channelCount);
+  const first = Array.from({ length: count }, (_, c) => firstSineDb(sections, c));
+  const places = [...new Set(sections.map(({ segment }) => segment))];
+  const segments = places.map((index): ReturnedSegment => {
+    const parts = sections.filter(({ segment }) => segment === index);
+    const { kind, startSeconds } = parts[0];
+    const channels = Array.from({ length: count }, (_, c) => c).flatMap((c): ReturnedChannel[] => {
+      const came = parts.flatMap((part) => part.channels.at(c) ?? []);
+      const one = channelOf(kind, came, first[c] ?? 0);
+      return one ? [{ channel: channelName(c, channelCount), ...one }] : [];
+    });
+    return { index, kind, startSeconds, endSeconds: parts.at(-1)!.endSeconds, channels };
+  });
+  return { pass, segments };
+}
+
+/** What the first sine of a pass came back with; null where it has none. */
+export function firstSineDb(sections: readonly MeasuredSection[], c: number): number | null {
+  for (const { kind, channels } of sections) {
+    const came = channels.at(c);
+    if (kind === "sine" && came?.kind === "sine" && came.levelDb !== null) return came.levelDb;
+  }
+  return null;
+}
+
+function channelOf(kind: SegmentKind, came: SectionReturned[], firstDb: number) {
+  const re = (point: ReturnedPoint): ReturnedPoint => ({ ...point, levelDb: point.levelDb - firstDb });
+  switch (kind) {
+    case "sine":
+      return came.find((one) => one.kind === "sine") ?? null;
+    case "two-tone":
+      return came.find((one) => one.kind === "two-tone") ?? null;
+    case "steps": {
+      const points = came.flatMap((one): ReturnedPoint[] =>
+        one.kind === "sine" && one.levelDb !== null
+          ? [
+              {
+                frequencyHz: one.frequencyHz,
+                levelDb: one.levelDb,
+                spreadDb: one.spreadDb,
+                uncertaintyDb: one.uncertaintyDb,
+              },
+            ]
+          : [],
+      );
+      return points.length > 0 ? { kind, points: points.map(re) } : null;
+    }
+    case "sweep":
+    case "pink":
+    case "white": {
+      const points = came.flatMap((one) => (one.kind === "points" ? one.points : []));
+      return points.length > 0 ? { kind, points: points.map(re) } : null;
+    }
+    case "staircase": {
+      const steps = came.flatMap((one) => (one.kind === "step" ? [one.step] : []));
+      return steps.length > 0 ? { kind, steps, molDb: molOf(steps) } : null;
+    }
+    case "silence":
+      return { kind };
+  }
+}

@@ -1,0 +1,88 @@
+import type { SegmentKind } from "@/core/signals/sequence";
+
+/** What came back of a tone that was sent on a channel. */
+export interface ReturnedTone {
+  kind: "sine";
+  frequencyHz: number;
+  /** Came back less sent, dB; null on a channel that nothing was sent on. */
+  levelDb: number | null;
+  uncertaintyDb: number;
+  spreadDb: number;
+  /** On the channel that nothing was sent on: what came across of the other, re that; null where it cannot be told. */
+  crosstalkDb?: number | null;
+  clipped: boolean;
+}
+
+/** A point of a response, re the first sine of the same pass, at the frequency that was sent. */
+export interface ReturnedPoint {
+  frequencyHz: number;
+  levelDb: number;
+  spreadDb: number;
+  uncertaintyDb: number;
+  /** Of noise: the share of it that hangs together with what was sent. */
+  coherence?: number;
+}
+
+export interface ReturnedCurve {
+  kind: "steps" | "sweep" | "pink" | "white";
+  points: ReturnedPoint[];
+}
+
+/** A step of a staircase. */
+export interface ReturnedStep {
+  sentDbfs: number;
+  /** Came back less sent, dB. */
+  levelDb: number;
+  thirdPercent: number;
+  thdPercent: number;
+  /** The third stands out of the noise; else its figure is at most that. */
+  measurable: boolean;
+  clipped: boolean;
+}
+
+export interface ReturnedStaircase {
+  kind: "staircase";
+  steps: ReturnedStep[];
+  /** Sent level re 0 level at which the third harmonic reaches 3 %; null when it does not. */
+  molDb: number | null;
+}
+
+export interface ReturnedTwoTone {
+  kind: "two-tone";
+  /** Modulation distortion of the upper tone by the lower one, IEC 60268-3. */
+  intermodulationPercent: number;
+  measurable: boolean;
+}
+
+export interface ReturnedSilence {
+  kind: "silence";
+}
+
+export type Returned = ReturnedTone | ReturnedCurve | ReturnedStaircase | ReturnedTwoTone | ReturnedSilence;
+export type ReturnedChannel = { channel: string } & Returned;
+
+/** A segment of a sequence as it came back. */
+export interface ReturnedSegment {
+  /** Its place in the sequence, from 0. */
+  index: number;
+  kind: SegmentKind;
+  startSeconds: number;
+  endSeconds: number;
+  channels: ReturnedChannel[];
+}
+
+export interface ReturnedPass {
+  pass: number;
+  segments: ReturnedSegment[];
+}
+
+/** Everything of a sequence that was found in a recording, measured re what was sent. */
+export interface ReturnedSequence {
+  passes: ReturnedPass[];
+  /** Speed of what came back re what was sent; null where nothing was found. */
+  speedFactor: number | null;
+  warnings: string[];
+}
+
+/** The machine's 0 is set to this level, dBFS, by the level tone of a sequence. */
+export const ZERO_DBFS = -12;

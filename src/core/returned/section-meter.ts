@@ -1,0 +1,228 @@
+import { channelName } from "@/core/measure/channel-name";
+import { distortionOf } from "@/core/measure/distortion";
+import { orderLines } from "@/core/measure/order-lines";
+import { sweepLevels } from "@/core/measure/sweep-levels";
+import { ToneBandMeter, type TonePlace } from "@/core/measure/tone-band-meter";
+import type { TonePair } from "@/core/measure/tone-pair";
+import { sweepShape, type Section } from "@/core/programme/programme";
+import type { RecognisedSection } from "@/core/programme/recognition";
+import { isFollowed, noiseGain } from "./noise-gain";
+import type { ReturnedPoint, ReturnedStep, ReturnedTone, ReturnedTwoTone } from "./returned";
+
+/** One sound of a sequence as it came back in one channel. */
+export type SectionReturned =
+  | ReturnedTone
+  | { kind: "step"; step: ReturnedStep }
+  | { kind: "points"; points: ReturnedPoint[] }
+  | ReturnedTwoTone
+  /** Nothing was sent on the channel, or nothing can be said of what came back. */
+  | { kind: "nothing"; why: string | null };
+
+export interface SectionPlace extends RecognisedSection {
+  /** Speed of what came back re what was sent. */
+  speedRatio: number;
+  /** What kind of noise it is, where it is noise. */
+  colour: "pink" | "white" | null;
+  /** So much silence follows it. */
+  quietSeconds: number;
+  isTaken: TonePlace["isTaken"];
+}
+
+/** Kept of what is around: there the hum is learned, and a sweep may lie off its mark. */
+const AROUND_SECONDS = 5;
+/** More of one sound is not needed. */
+const LONGEST_SECONDS = 180;
+/** Left out at both ends: the mark places a sound within some milliseconds. */
+const EDGE_SECONDS = 0.12;
+/** Hiss and reverberation of the gap after a noise, away from its edges. */
+const QUIET_EDGE_SECONDS = 0.08;
+const FEWEST_QUIET_SECONDS = 0.25;
+const HIGHEST_SHARE = 0.44;
+/** Strangers hang together by chance with 1 ÷ (bandwidth · time). */
+const PER_SECOND_AND_HERTZ = 0.04;
+const CHANCE_TIMES = 5;
+
+/** Keeps the sound of one section of a sequence, pushed in blocks of any length, and measures it once, at the end. */
+export class SectionMeter {
+  private readonly from: number;
+  /** One frame beyond the last that it wants. */
+  readonly to: number;
+  private kept: Float64Array[] | null = null;
+  private taken = 0;
+
+  constructor(
+    private readonly sampleRateHz: number,
+    private readonly channelCount: number,
+    private readonly section: Section,
+    private readonly place: SectionPlace,
+  ) {
+    const { startSeconds, endSeconds } = place;
+    this.from = Math.max(0, Math.round((startSeconds - AROUND_SECONDS) * sampleRateHz));
+    const last = Math.min(endSeconds, startSeconds + LONGEST_SECONDS) + AROUND_SECONDS;
+    this.to = Math.round(last * sampleRateHz);
+  }
+
+  /** @param at which frame of the recording the block begins with */
+  push(block: ReadonlyArray<Float64Array | Float32Array>, at: number): void {
+    const [first, last] = [Math.max(this.from, at), Math.min(this.to, at + block[0].length)];
+    if (first >= last) return;
+    const channels = Math.min(2, this.channelCount);
+    this.kept ??= Array.from({ length: channels }, () => new Float64Array(this.to - this.from));
+    this.kept.forEach((kept, c) => kept.set(block[c].subarray(first - at, last - at), first - this.from));
+    this.taken = last - this.from;
+  }
+
+  /** What came back in each channel. */
+  result(): SectionReturned[] {
+    const heard = this.kept?.map((x) => x.subarray(0, this.taken)) ?? [];
+    this.kept = null;
+    if (heard.length === 0) return [];
+    const { section } = this;
+    switch (section.kind) {
+      case "tone":
+        return section.role === "staircase" ? this.steps(heard) : this.tones(heard);
+      case "two-tone":
+        return this.twoTones(heard);
+      case "sweep":
+        return this.sweeps(heard);
+      case "noise":
+        return this.noises(heard);
+      case "silence":
+        return heard.map(() => NOTHING_SENT);
+    }
+  }
+
+  private sentOn(c: number): boolean {
+    const { channels = "both" } = this.section;
+    return this.channelCount === 1 || channels === "both" || channels === channelName(c, 2);
+  }
+
+  /** The section itself without its edges. */
+  private inside(x: Float64Array): Float64Array {
+    const { startSeconds, endSeconds } = this.place;
+    const at = (seconds: number) => Math.round(seconds * this.sampleRateHz) - this.from;
+    return x.subarray(
+      Math.max(0, at(startSeconds + EDGE_SECONDS)),
+      Math.max(0, at(endSeconds - EDGE_SECONDS)),
+    );
+  }
+
+  private get heardHz(): number {
+    return this.section.frequencyHz * this.place.speedRatio;
+  }
+
+  private tones(heard: Float64Array[]): SectionReturned[] {
+    const { section, place, sampleRateHz } = this;
+    if (this.heardHz > HIGHEST_SHARE * sampleRateHz) return heard.map(() => nothing(TOO_HIGH));
+    const meter = new ToneBandMeter(sampleRateHz, heard.length, { ...place, frequencyHz: this.heardHz });
+    meter.push(heard, this.from);
+    const pair = meter.result();
+    if (pair === null) return heard.map(() => nothing(TOO_SHORT));
+    return pair.channels.map(({ levelDbfs, uncertaintyDb, spreadDb, clipped }, c): ReturnedTone => {
+      const own = { kind: "sine" as const, frequencyHz: section.frequencyHz, spreadDb, clipped };
+      const hum = pair.leftOverDb?.[c] ?? 0;
+      if (this.sentOn(c))
+        return {
+          ...own,
+          levelDb: levelDbfs - section.levelDb,
+          uncertaintyDb: Math.hypot(uncertaintyDb, hum),
+        };
+      const across = crosstalkOf(pair, c);
+      return { ...own, levelDb: null, crosstalkDb: across.db, uncertaintyDb: across.uncertaintyDb };
+    });
+  }
+
+  private steps(heard: Float64Array[]): SectionReturned[] {
+    return heard.map((x, c) => {
+      if (!this.sentOn(c)) return NOTHING_SENT;
+      const found = distortionOf(this.inside(x), this.sampleRateHz, this.heardHz);
+      if (found === null || found.third === null) return nothing(NO_TONE);
+      const { levelDbfs, third, thdPercent, clipped } = found;
+      const sentDbfs = this.section.levelDb;
+      const { percent: thirdPercent, measurable } = third;
+      const levelDb = levelDbfs - sentDbfs;
+      return { kind: "step", step: { sentDbfs, levelDb, thirdPercent, thdPercent, measurable, clipped } };
+    });
+  }
+
+  private twoTones(heard: Float64Array[]): SectionReturned[] {
+    const { frequencyHz, secondHz = 0 } = this.section;
+    const [low, high] = [frequencyHz, secondHz].toSorted((a, b) => a - b);
+    const order = high / low;
+    const orders = [order, order - 2, order - 1, order + 1, order + 2];
+    return heard.map((x, c) => {
+      if (!this.sentOn(c)) return NOTHING_SENT;
+      const lowHz = low * this.place.speedRatio;
+      const found = orderLines(this.inside(x), this.sampleRateHz, lowHz, orders);
+      if (found === null || found.lines.length < orders.length) return nothing(NO_TONE);
+      const [upper, ...side] = found.lines;
+      const [lower2, lower1, upper1, upper2] = side.map(({ percent }) => percent / upper.percent);
+      return {
+        kind: "two-tone",
+        intermodulationPercent: 100 * Math.hypot(lower1 + upper1, lower2 + upper2),
+        measurable: side.some(({ measurable }) => measurable),
+      };
+    });
+  }
+
+  private sweeps(heard: Float64Array[]): SectionReturned[] {
+    const { section, place, sampleRateHz } = this;
+    const startSeconds = place.beginsSeconds - this.from / sampleRateHz;
+    const shape = sweepShape(section);
+    const levels = sweepLevels(heard, sampleRateHz, shape, { ...place, startSeconds });
+    return levels.map((points, c) =>
+      this.sentOn(c)
+        ? { kind: "points", points: points.map((p) => ({ ...p, levelDb: p.levelDb - section.levelDb })) }
+        : NOTHING_SENT,
+    );
+  }
+
+  private noises(heard: Float64Array[]): SectionReturned[] {
+    const { section, place, sampleRateHz } = this;
+    const { colour, quietSeconds, startSeconds, endSeconds, speedRatio } = place;
+    if (colour === null) return heard.map(() => NOTHING_SENT);
+    const at = (seconds: number) => Math.round(seconds * sampleRateHz) - this.from;
+    const from = Math.max(0, at(startSeconds - EDGE_SECONDS));
+    const noise = heard.map((x) => x.subarray(from, at(endSeconds - EDGE_SECONDS / 2)));
+    const quiet =
+      quietSeconds < FEWEST_QUIET_SECONDS
+        ? null
+        : heard.map((x) =>
+            x.subarray(
+              at(endSeconds + QUIET_EDGE_SECONDS),
+              at(endSeconds + quietSeconds / speedRatio - QUIET_EDGE_SECONDS),
+            ),
+          );
+    const where = { startSeconds: startSeconds - (from + this.from) / sampleRateHz, speedRatio };
+    const sent = { kind: colour, levelDb: section.levelDb };
+    const gains = noiseGain(noise, sampleRateHz, sent, where, quiet);
+    if (gains === null) return heard.map(() => nothing(NOT_THAT_NOISE));
+    return gains.map((channel, c) => {
+      if (!this.sentOn(c)) return NOTHING_SENT;
+      if (!isFollowed(channel)) return nothing(NOT_THAT_NOISE);
+      return { kind: "points", points: channel.map(({ gainDb, ...rest }) => ({ ...rest, levelDb: gainDb })) };
+    });
+  }
+}
+
+const nothing = (why: string): SectionReturned => ({ kind: "nothing", why });
+const NOTHING_SENT: SectionReturned = { kind: "nothing", why: null };
+const TOO_HIGH = "is too high for the sample rate of the recording";
+const TOO_SHORT = "is too short to be measured";
+const NO_TONE = "holds no tone";
+const NOT_THAT_NOISE = "is not the noise that was sent, or too much else is in it";
+
+/**
+ * What came across to a channel that nothing was sent on, re the other: the part of it that hangs together with the
+ * tone, so that noise is no crosstalk. Null where no more than chance hangs together.
+ */
+function crosstalkOf({ channels, pair, seconds, frequencyHz }: TonePair, c: number) {
+  if (pair === null) return { db: null, uncertaintyDb: 0 };
+  const chance = 1 / (PER_SECOND_AND_HERTZ * frequencyHz * seconds);
+  const db =
+    channels[c].levelDbfs - channels[1 - c].levelDbfs + 10 * Math.log10(Math.max(pair.coherence, 1e-12));
+  if (pair.coherence < CHANCE_TIMES * chance) return { db: null, uncertaintyDb: 0 };
+  // of the chance part half lies along what hangs together
+  const uncertaintyDb = 2 * 8.686 * Math.sqrt(chance / 2 / pair.coherence);
+  return { db, uncertaintyDb };
+}

@@ -1,0 +1,63 @@
+import { amplitudeOf } from "@/core/dsp/decibels";
+import { interpolate } from "@/core/dsp/sinc-interpolator";
+import { whiteNoise } from "./fm-tone";
+
+export interface RecorderOptions {
+  /** Speed of the playing machine re the recording one. */
+  speed?: number;
+  /** Peak flutter as a share, at 4 Hz. */
+  flutter?: number;
+  gainDb?: readonly [number, number];
+  /** Third harmonic at −12 dBFS as a share: y = x − a·x³. */
+  third?: number;
+  /** RMS. */
+  noise?: number;
+  /** What of each channel comes across into the other. */
+  leakDb?: number;
+  /** Treble goes through a one-pole low-pass: share of the last sample that stays. */
+  dull?: number;
+}
+
+/** A recorder in closed form: what it does to a sound is known, and owes nothing to the practice machine. */
+export function madeRecording(
+  sound: readonly [Float64Array, Float64Array],
+  rate: number,
+  {
+    speed = 1,
+    flutter = 0,
+    gainDb = [0, 0],
+    third = 0,
+    noise = 0,
+    leakDb = -200,
+    dull = 0,
+  }: RecorderOptions = {},
+): [Float64Array, Float64Array] {
+  const cubic = (4 * third) / amplitudeOf(-12) ** 2;
+  const tracks = sound.map((x, c) => {
+    const out = new Float64Array(x.length);
+    let held = 0;
+    for (let i = 0; i < x.length; i++) {
+      held = dull * held + (1 - dull) * (x[i] - cubic * x[i] ** 3);
+      out[i] = amplitudeOf(gainDb[c]) * held;
+    }
+    return out;
+  });
+  const leak = amplitudeOf(leakDb);
+  const frames = Math.floor((sound[0].length - 40) / speed);
+  const swing = 2 * Math.PI * 4;
+  return [0, 1].map((c) => {
+    const hiss = whiteNoise(frames, noise, 17 + c);
+    const read = (index: number) => (tracks[c][index] ?? 0) + leak * (tracks[1 - c][index] ?? 0);
+    return Float64Array.from({ length: frames }, (_, i) => {
+      const t = i / rate;
+      const place = speed * (t + (flutter * (1 - Math.cos(swing * t))) / swing) * rate;
+      return interpolate(read, place) + hiss[i];
+    });
+  }) as [Float64Array, Float64Array];
+}
+
+/** Level of that low-pass at a frequency, dB. */
+export const dullDb = (dull: number, hz: number, rate: number): number => {
+  const w = (2 * Math.PI * hz) / rate;
+  return 20 * Math.log10((1 - dull) / Math.hypot(1 - dull * Math.cos(w), dull * Math.sin(w)));
+};
