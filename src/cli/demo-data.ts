@@ -21,6 +21,7 @@ import { DEMO_TAPES } from "@/core/reference/demo-tapes";
 import { measureBands } from "@/core/recordings/measure-bands";
 import { LivePlayback } from "@/core/live/live-playback";
 import { soundInMemory } from "@/core/formats/sound-file";
+import { DEMO_BLANKS } from "@/core/practice/demo-blanks";
 import { blankTape, practiceTape, sequenceInput } from "@/core/practice/practice-tape";
 import { LiveListening } from "@/core/live/live-listening";
 import { PRESETS } from "@/core/signals/presets";
@@ -257,7 +258,7 @@ const thoroughly = new DemoJob(
     speedCmPerS: 4.76,
     complaint: "Half a tone sharp after its last service.",
     notes: "Owner wants it ready for the winter interviews.",
-    blankTapes: [{ id: "demo-blank-plain", name: "archive's plain tape" }],
+    blankTapes: DEMO_BLANKS.slice(0, 2).map(({ id, name }) => ({ id, name })),
     createdAt: "2026-11-16T09:15:00.000Z",
     done: allDone("intake", "service", "path", "clean"),
   }),
@@ -324,7 +325,16 @@ new DemoJob(
   .log("flutter", "as found");
 
 const bundle = writeBundle(
-  { jobs, machines: DEMO_MACHINES, tapes: [...DEMO_TAPES], readings, adjustments, runs: [], watches: [] },
+  {
+    jobs,
+    machines: DEMO_MACHINES,
+    tapes: [...DEMO_TAPES],
+    blanks: [...DEMO_BLANKS],
+    readings,
+    adjustments,
+    runs: [],
+    watches: [],
+  },
   "2026-11-22T08:00:00.000Z",
 );
 readBundle(bundle); // throws unless the application will take it

@@ -1,5 +1,7 @@
 import { readBundle, writeBundle, type BundleContent } from "@/core/formats/job-bundle";
 import { speedsOf } from "@/core/records/job-speeds";
+import { blankNamed } from "@/core/records/blank-tape";
+import { blanksOf } from "./blanks";
 import { database } from "./database";
 
 /** The bundle text of one job with its machine and every tape that its readings name. */
@@ -18,6 +20,7 @@ export async function exportJob(jobId: string): Promise<string> {
       jobs: [job],
       machines: present([await database.machines.get(job.machineId)]),
       tapes: present(await database.tapes.bulkGet(tapeIds)),
+      blanks: await blanksOf(job, readings),
       readings,
       adjustments,
       runs: await database.runs.where("jobId").equals(jobId).sortBy("id"),
@@ -44,11 +47,12 @@ export async function importBundle(text: string): Promise<ImportOutcome> {
 }
 
 async function storeContent(content: BundleContent): Promise<ImportOutcome> {
-  const { jobs, machines, tapes, readings, adjustments, runs, watches } = content;
+  const { jobs, machines, tapes, blanks, readings, adjustments, runs, watches } = content;
   const tables = [
     database.jobs,
     database.machines,
     database.tapes,
+    database.blanks,
     database.readings,
     database.adjustments,
     database.runs,
@@ -63,6 +67,10 @@ async function storeContent(content: BundleContent): Promise<ImportOutcome> {
     for (const machine of machines)
       if (!(await database.machines.get(machine.id))) await database.machines.add(machine);
     for (const tape of tapes) if (!(await database.tapes.get(tape.id))) await database.tapes.add(tape);
+    for (const blank of blanks) if (!(await database.blanks.get(blank.id))) await database.blanks.add(blank);
+    // a job of an earlier version names its blank tapes and no more
+    for (const { id, name } of jobs.flatMap((job) => job.blankTapes ?? []))
+      if (!(await database.blanks.get(id))) await database.blanks.add(blankNamed(id, name));
     await database.readings.bulkPut(readings);
     await database.adjustments.bulkPut(adjustments);
     await database.runs.bulkPut(runs);

@@ -1,5 +1,6 @@
 import Dexie, { type EntityTable } from "dexie";
 import type { Adjustment } from "@/core/records/adjustment";
+import { blankNamed, type BlankTape } from "@/core/records/blank-tape";
 import type { Job } from "@/core/records/job";
 import type { Machine } from "@/core/records/machine";
 import type { Reading } from "@/core/records/reading";
@@ -56,6 +57,7 @@ export class UnzelDatabase extends Dexie {
   calibrations!: EntityTable<Calibration, "deviceId">;
   recordings!: EntityTable<Recording, "id">;
   sequences!: EntityTable<Sequence, "id">;
+  blanks!: EntityTable<BlankTape, "id">;
   tapeSeconds!: EntityTable<TapeSecond, "id">;
   runs!: EntityTable<PartRun, "id">;
   watches!: EntityTable<Watch, "id">;
@@ -90,6 +92,15 @@ export class UnzelDatabase extends Dexie {
             machine.tracks ??= null;
           }),
       );
+    // jobs named their blank tapes before there was a library of them
+    this.version(4)
+      .stores({ blanks: "id, name" })
+      .upgrade(async (transaction) => {
+        const blanks = transaction.table<BlankTape>("blanks");
+        for (const job of await transaction.table<Job>("jobs").toArray())
+          for (const { id, name } of job.blankTapes ?? [])
+            if (!(await blanks.get(id))) await blanks.add(blankNamed(id, name));
+      });
   }
 }
 

@@ -99,6 +99,7 @@ export function aBundle(): BundleContent {
     jobs: [aJob()],
     machines: [aMachine()],
     tapes: [aTape()],
+    blanks: [],
     readings: [aReading({ id: "r1" })],
     adjustments: [anAdjustment({ id: "a1", minutes: 1 })],
     runs: [],

@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import Link from "next/link";
-import { useId } from "react";
+import { useId, type ReactNode } from "react";
 import type { StationState } from "@/core/alignment/station-state";
 import { GLYPH_PATHS, type Glyph } from "./glyph-paths";
 import { INK, SOFT, token } from "./theme";
@@ -10,6 +10,8 @@ export interface TapeSegment {
   name: string;
   state: StationState;
   href: string;
+  /** Of a station that is set for several blank tapes: a stripe along the piece for each. */
+  stripes?: Array<{ name: string; state: StationState }>;
 }
 
 /** A place where the tape is cut because the work waits for something. */
@@ -91,7 +93,7 @@ interface PieceProps {
 }
 
 function Piece({ segment, from, to, first, last, hatch, present }: PieceProps) {
-  const { name, state, href } = segment;
+  const { name, state, href, stripes = [] } = segment;
   const left = first ? 0 : SPLICE;
   const right = last ? 0 : SPLICE;
   const middle = (from + to) / 2;
@@ -106,10 +108,15 @@ function Piece({ segment, from, to, first, last, hatch, present }: PieceProps) {
       <rect x={from} y={0} width={to - from} height={HEIGHT} fill="transparent" />
       <polygon
         points={outline}
-        fill={filled ? token("oxide") : state === "stale" ? `url(#${hatch})` : token("leader")}
+        fill={stripes.length > 1 ? token("leader") : fillOf(state, hatch)}
         stroke={marked ? token("oxide") : filled ? "none" : token("line")}
         strokeWidth={marked ? 2.5 : 1}
       />
+      {stripes.length > 1 && (
+        <Stripes {...{ stripes, from, to, hatch }}>
+          <polygon points={outline} />
+        </Stripes>
+      )}
       {present && (
         <>
           <path d={`M${middle - 11} ${TOP - 17} h22 v7 l-11 9 l-11 -9 z`} fill={INK} />
@@ -123,7 +130,7 @@ function Piece({ segment, from, to, first, last, hatch, present }: PieceProps) {
         fontSize={14.5}
         fontWeight={present ? 750 : 550}
         fill={filled ? token("onOxide") : INK}
-        stroke={state === "stale" ? token("leader") : "none"}
+        stroke={state === "stale" || (stripes.length > 1 && !filled) ? token("leader") : "none"}
         strokeWidth={5}
         paintOrder="stroke"
       >
@@ -148,6 +155,49 @@ function Piece({ segment, from, to, first, last, hatch, present }: PieceProps) {
         />
       )}
     </Link>
+  );
+}
+
+const fillOf = (state: StationState, hatch: string): string =>
+  state === "settled" ? token("oxide") : state === "stale" ? `url(#${hatch})` : token("leader");
+
+/** The piece divided along its length, a stripe for each blank tape, with what each stands for in words. */
+function Stripes({
+  stripes,
+  from,
+  to,
+  hatch,
+  children,
+}: {
+  stripes: NonNullable<TapeSegment["stripes"]>;
+  from: number;
+  to: number;
+  hatch: string;
+  /** The outline that they are cut to. */
+  children: ReactNode;
+}) {
+  const clip = useId();
+  const height = TAPE / stripes.length;
+  return (
+    <>
+      <clipPath id={clip}>{children}</clipPath>
+      <g clipPath={`url(#${clip})`}>
+        {stripes.map(({ name, state }, i) => (
+          <rect
+            key={name}
+            x={from - SPLICE}
+            y={TOP + i * height}
+            width={to - from + 2 * SPLICE}
+            height={height}
+            fill={fillOf(state, hatch)}
+            stroke={token(state === "found" || state === "failed" ? "oxide" : "line")}
+            strokeWidth={1}
+          >
+            <title>{`${name}: ${WORDS[state] || "not begun"}`}</title>
+          </rect>
+        ))}
+      </g>
+    </>
   );
 }
 

@@ -94,7 +94,7 @@ function sheetStation(
     seriesOf(readings.filter((r) => r.quantity === quantity)).map((mine): SheetRow => {
       return {
         quantity,
-        name: rowName(mine[0]),
+        name: rowName(mine[0], records.blanks),
         deciding: deciding.includes(quantity),
         limit: limitFor(records.machine, quantity),
         asFound: figure(mine.find(({ phase }) => phase === "as found")),
@@ -133,13 +133,17 @@ function speedsWith<S extends { speedCmPerS: number }>(
 }
 
 /** "Playback level error, left, side B" */
-export function rowName({ quantity, context: { channel, side, head } }: Reading): string {
+export function rowName(
+  { quantity, context: { channel, side, head, recordingOn } }: Reading,
+  blanks: JobRecords["blanks"] = [],
+): string {
   const { apartBy, quantities } = stationOf(quantity);
   return [
     quantities[quantity].name,
     apartBy.includes("channel") && channel !== "both" && channel,
     apartBy.includes("side") && side && `side ${side}`,
     head && `${head} head`,
+    recordingOn && `on ${blanks.find(({ id }) => id === recordingOn)?.name ?? recordingOn}`,
   ]
     .filter(Boolean)
     .join(", ");

@@ -1,4 +1,5 @@
 import { verdictOf, type Verdict } from "@/core/judging/verdict";
+import type { TapeType } from "@/core/records/blank-tape";
 import type { Adjustment } from "@/core/records/adjustment";
 import { inForce, type JobRecords } from "@/core/records/job-records";
 import { atSpeed, speedsOf } from "@/core/records/job-speeds";
@@ -48,16 +49,25 @@ export function seriesOf(readings: Reading[]): Reading[][] {
 /** The adjustments that put the last reading of any series of a station in doubt, oldest first. */
 export function upsetBy(records: JobRecords, station: MeasuringStation): Adjustment[] {
   const last = seriesOf(readingsOf(records, station)).map((series) => series.at(-1)!);
+  const typeOf = (id: string | undefined) => records.blanks?.find((blank) => blank.id === id)?.type ?? null;
   return inForce(records.adjustments).filter(
     (a) =>
       a.turns !== 0 &&
       stationById(a.station)?.upsets.includes(station.id) &&
-      last.some((reading) => a.at > reading.at && concerns(a, reading, records.machine)),
+      last.some(
+        (reading) =>
+          a.at > reading.at && concerns(a, reading, records.machine, typeOf(reading.context.recordingOn)),
+      ),
   );
 }
 
-/** Whether an adjuster acts on the channel and the direction that a reading is of. */
-function concerns({ adjusterId }: Adjustment, { context, quantity }: Reading, machine: Machine): boolean {
+/** Whether an adjuster acts on the channel, the direction and the type of tape that a reading is of. */
+function concerns(
+  { adjusterId }: Adjustment,
+  { context, quantity }: Reading,
+  machine: Machine,
+  recordedOn: TapeType | null,
+): boolean {
   const adjuster = machine.adjusters.find(({ id }) => id === adjusterId);
   if (!adjuster) return true;
   const { apartBy } = stationOf(quantity);
@@ -67,14 +77,16 @@ function concerns({ adjusterId }: Adjustment, { context, quantity }: Reading, ma
       apartBy.includes(by) && acts !== undefined && read !== undefined && read !== "both" && acts !== read
     );
   };
-  return !elsewhere("channel") && !elsewhere("side");
+  const otherType =
+    adjuster.tapeType !== undefined && recordedOn !== null && adjuster.tapeType !== recordedOn;
+  return !elsewhere("channel") && !elsewhere("side") && !otherType;
 }
 
 /** The tape speeds that a station has to be settled at; null where its readings are not kept apart by them. */
 const speedsFor = ({ job }: JobRecords, { apartBy }: MeasuringStation): number[] | null =>
   apartBy.includes("speed") ? speedsOf(job).map(({ speedCmPerS }) => speedCmPerS) : null;
 
-/** The state of a station; of one that measures, what the states at all the job's speeds add up to. */
+/** The state of a station; of one that measures, what the states at all the job's speeds and on its blank tapes add up to. */
 export function stationState(records: JobRecords, station: Station): StationState {
   const { job } = records;
   switch (station.kind) {
@@ -85,16 +97,36 @@ export function stationState(records: JobRecords, station: Station): StationStat
       return done === 0 ? "blank" : done < station.checks.length ? "found" : "settled";
     }
     case "measure": {
-      const speeds = speedsFor(records, station);
-      if (speeds === null) return measuredState(records, station);
-      const states = speeds.map((speed) => measuredState(atSpeed(records, speed), station));
-      if (states.includes("failed")) return "failed";
-      if (states.includes("stale")) return "stale";
-      if (states.every((state) => state === states[0])) return states[0];
-      // settled at one speed and not yet begun at another: work has begun
-      return "found";
+      const blanks = blankStates(records, station);
+      return blanks ? together(blanks) : stateAtAllSpeeds(records, station);
     }
   }
+}
+
+/** The state of a station for each blank tape that the job is set for; null where its readings are not kept apart by them. */
+export function blankStates({ job, ...records }: JobRecords, station: Station): StationState[] | null {
+  if (station.kind !== "measure" || !station.apartBy.includes("recordingOn")) return null;
+  const { blankTapes = [] } = job;
+  if (blankTapes.length === 0) return null;
+  return blankTapes.map(({ id }) => {
+    const readings = records.readings.filter(({ context }) => context.recordingOn === id);
+    return stateAtAllSpeeds({ ...records, job, readings }, station);
+  });
+}
+
+function stateAtAllSpeeds(records: JobRecords, station: MeasuringStation): StationState {
+  const speeds = speedsFor(records, station);
+  if (speeds === null) return measuredState(records, station);
+  return together(speeds.map((speed) => measuredState(atSpeed(records, speed), station)));
+}
+
+/** What states at several speeds, or on several tapes, add up to. */
+function together(states: readonly StationState[]): StationState {
+  if (states.includes("failed")) return "failed";
+  if (states.includes("stale")) return "stale";
+  if (states.every((state) => state === states[0])) return states[0];
+  // settled here and not yet begun there: work has begun
+  return "found";
 }
 
 /** The state of a measuring station at the speed of the records (`atSpeed`). */

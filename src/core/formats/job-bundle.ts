@@ -4,6 +4,7 @@ import { z } from "zod";
 import { speedsOf } from "@/core/records/job-speeds";
 import { partRunSchema, watchSchema } from "@/core/records/runs";
 import { adjustmentSchema } from "@/core/records/adjustment";
+import { blankTapeSchema } from "@/core/records/blank-tape";
 import { jobSchema } from "@/core/records/job";
 import { machineSchema } from "@/core/records/machine";
 import { readingSchema } from "@/core/records/reading";
@@ -16,6 +17,7 @@ const contentSchema = z.object({
   jobs: z.array(jobSchema).min(1, "it holds no job"),
   machines: z.array(machineSchema),
   tapes: z.array(referenceTapeSchema),
+  blanks: z.array(blankTapeSchema).default([]),
   readings: z.array(readingSchema),
   adjustments: z.array(adjustmentSchema),
   runs: z.array(partRunSchema).default([]),

@@ -1,4 +1,5 @@
 import type { Adjustment } from "./adjustment";
+import type { BlankTape } from "./blank-tape";
 import type { Job } from "./job";
 import type { Machine } from "./machine";
 import type { Reading } from "./reading";
@@ -7,6 +8,8 @@ import type { Reading } from "./reading";
 export interface JobRecords {
   job: Job;
   machine: Machine;
+  /** The tapes to record on that it is set for, or that its readings name; none when left out. */
+  blanks?: readonly BlankTape[];
   readings: Reading[];
   adjustments: Adjustment[];
 }

@@ -14,9 +14,13 @@ export const pathEntrySchema = z.object({
 });
 export type PathEntry = z.infer<typeof pathEntrySchema>;
 
-/** A tape to record on, as the readings that were taken on it name it. */
-export const blankTapeSchema = z.object({ id, name: z.string().trim().min(1, "Name the tape.").max(80) });
-export type BlankTape = z.infer<typeof blankTapeSchema>;
+/** A tape of the library of blank tapes that a job is set for, with the name it had then. */
+export const jobBlankSchema = z.object({ id, name: z.string().trim().min(1, "Name the tape.").max(200) });
+export type JobBlank = z.infer<typeof jobBlankSchema>;
+
+/** How bias is judged. */
+export const BIAS_SCHOOLS = ["over-bias", "flatness", "third-harmonic", "makers-figure"] as const;
+export type BiasSchool = (typeof BIAS_SCHOOLS)[number];
 
 export const jobSchema = z.object({
   id,
@@ -38,7 +42,9 @@ export const jobSchema = z.object({
   /** Stations that this job goes without. */
   leftOut: z.array(station).optional(),
   /** The tapes that it is set to record on. */
-  blankTapes: z.array(blankTapeSchema).max(10).optional(),
+  blankTapes: z.array(jobBlankSchema).max(10).optional(),
+  /** The school that bias is set by; flatness when left out. */
+  biasSchool: z.enum(BIAS_SCHOOLS).optional(),
   /** What was gauged at the guides and heads, oldest first. */
   pathLog: z.array(pathEntrySchema).max(200).optional(),
   /** Checklist lines that are done, by station. */

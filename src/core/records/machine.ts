@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { machinePartsSchema } from "@/core/workshop/machine-part";
 import { TOLERANCE_CLASSES, type ToleranceClass } from "@/core/standards/tolerance-classes";
+import { TAPE_TYPES } from "./blank-tape";
 import { CHANNELS, HEADS, SIDES, id, name, station, text } from "./fields";
 
 export const adjusterSchema = z.object({
@@ -18,6 +19,8 @@ export const adjusterSchema = z.object({
   side: z.enum(SIDES).optional(),
   /** The head whose azimuth it sets; the playback head when left out. */
   head: z.enum(HEADS).optional(),
+  /** The type of tape it acts for; every one when left out. */
+  tapeType: z.enum(TAPE_TYPES).optional(),
   /** Tape speeds it acts at; every one when left out. */
   speedsCmPerS: z.array(z.number().min(1).max(100)).optional(),
 });
@@ -50,6 +53,8 @@ export const machineSchema = z.object({
     })
     .nullable()
     .default(null),
+  /** It records; one that can be heard off the tape while it does need not say so. */
+  records: z.boolean().optional(),
   /** It has a playback head behind its record head, so that a recording can be heard off the tape while it is made. */
   monitorsTape: z.boolean().optional(),
   /** Two capstans hold the tape between them: azimuth wanders less. */
@@ -63,3 +68,7 @@ export const machineSchema = z.object({
     .default(null),
 });
 export type Machine = z.infer<typeof machineSchema>;
+
+/** Whether a machine has anything to set on the record side. */
+export const recordsTape = ({ records, monitorsTape }: Machine): boolean =>
+  records === true || monitorsTape === true;

@@ -69,7 +69,7 @@ export const recordLevel: MeasuringStation<"record-level", keyof typeof quantiti
   corridorOf: () => null,
   apartBy: ["speed", "channel", "recordingOn"],
   circumstances: ["recordingOn"],
-  adjusters: [{ kind: "turn", says: "turned, sets record level", actsOn: ["channel"] }],
+  adjusters: [{ kind: "turn", says: "turned, sets record level", actsOn: ["channel", "tapeType"] }],
   hears: { what: "source and tape", flutter: false, role: null },
   tapeLacks: () => null,
   upsets: ["record-level"],

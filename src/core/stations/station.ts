@@ -56,8 +56,8 @@ export interface Hears {
 export interface AdjusterUse {
   kind: Adjuster["kind"];
   says: string;
-  /** It may belong to one channel, direction or head only. */
-  actsOn: ReadonlyArray<"channel" | "side" | "head">;
+  /** It may belong to one channel, direction, head or type of tape only. */
+  actsOn: ReadonlyArray<"channel" | "side" | "head" | "tapeType">;
 }
 
 /**

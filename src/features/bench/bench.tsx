@@ -9,7 +9,8 @@ import { otherSpeedsToDo, readingsOf, toRepeat } from "@/core/alignment/station-
 import { pitchRange } from "@/core/guidance/pitch-range";
 import { sideSpeeds } from "@/core/guidance/speed-sides";
 import { atSpeed } from "@/core/records/job-speeds";
-import type { Phase } from "@/core/records/reading";
+import type { Job } from "@/core/records/job";
+import type { Circumstances, Phase } from "@/core/records/reading";
 import type { Station } from "@/core/stations/station";
 import type { Unit } from "@/core/text/units";
 import { useLatest } from "@/ui/use-latest";
@@ -60,6 +61,13 @@ function sayNext({ heard, sayHears }: ListenerState): void {
   sayHears(!byHand ? "source" : hears === "source" ? "tape" : null);
 }
 
+/** Recording on the next of the job's blank tapes. */
+function onNextBlank({ blankTapes = [] }: Job, circumstances: Circumstances): Circumstances {
+  const at = blankTapes.findIndex(({ id }) => id === circumstances.recordingOn);
+  const next = blankTapes.at((at + 1) % Math.max(1, blankTapes.length));
+  return { ...circumstances, recordingOn: next?.id };
+}
+
 interface OpenBenchProps {
   view: JobView;
   station: Station;
@@ -98,6 +106,7 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
   const [keys, setKeys] = useState(false);
   const sourceButton = useRef<HTMLButtonElement>(null);
   const main = useRef<HTMLElement>(null);
+  const says = measuring?.circumstances ?? [];
   const turns = advised?.adjuster !== undefined;
   const { adjusters } = machine;
   const work = useMemo(
@@ -147,6 +156,7 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
     p: () => setDrawer((open) => !open),
     g: () => measuring && guide.toggle(),
     m: () => compare && sayNext(listener),
+    b: () => says.includes("recordingOn") && setCircumstances(onNextBlank(job, circumstances)),
     "[": () => step(-1),
     "]": () => step(1),
     PageUp: () => step(-1),

@@ -13,6 +13,7 @@ const KEYS = [
   ["[ ]", "station before, station after (also Page Up, Page Down)"],
   ["G", "guide tone in the headphones, on or off"],
   ["M", "what is heard is the source, the tape, or found out by itself"],
+  ["B", "recording on the next of the job's blank tapes"],
   ["P", "practice machine"],
   [",", "source"],
   ["?", "this list"],

@@ -1,9 +1,14 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
-import { useState } from "react";
-import { blankTapeSchema, type Job } from "@/core/records/job";
-import { changeJob, newId } from "@/storage/jobs";
+import { useLiveQuery } from "dexie-react-hooks";
+import Link from "next/link";
+import { typeWords } from "@/core/records/blank-tape";
+import type { Job } from "@/core/records/job";
+import { database } from "@/storage/database";
+import { changeJob } from "@/storage/jobs";
+import { KeyCap } from "@/ui/key-cap";
 
 interface RecordingOnProps {
   job: Job;
@@ -13,55 +18,67 @@ interface RecordingOnProps {
 
 /** Which blank tape is recorded on; every reading of the record side belongs to one. */
 export function RecordingOn({ job, chosen, onChoose }: RecordingOnProps) {
-  const [name, setName] = useState("");
-  const blanks = job.blankTapes ?? [];
-  const parsed = blankTapeSchema.shape.name.safeParse(name);
-  const taken = blanks.some((one) => one.name === name.trim());
-  const add = async () => {
-    if (!parsed.success || taken) return;
-    const blank = { id: newId(), name: parsed.data };
-    await changeJob(job.id, { blankTapes: [...blanks, blank] });
-    onChoose(blank.id);
-    setName("");
+  const library = useLiveQuery(() => database.blanks.orderBy("name").toArray(), []) ?? [];
+  const named = job.blankTapes ?? [];
+  const others = library.filter(({ id }) => !named.some((one) => one.id === id));
+  const typeOf = (id: string) => {
+    const blank = library.find((one) => one.id === id);
+    return blank ? typeWords(blank) : "";
+  };
+  const add = async (id: string) => {
+    const blank = others.find((one) => one.id === id);
+    if (!blank) return;
+    await changeJob(job.id, { blankTapes: [...named, { id, name: blank.name }] });
+    onChoose(id);
   };
   return (
     <Box sx={{ mt: 1 }}>
-      <Box sx={{ fontWeight: 600 }}>Recording on</Box>
+      <Box sx={{ fontWeight: 600, display: "flex", gap: 1, alignItems: "center" }}>
+        Recording on {named.length > 1 && <KeyCap>B</KeyCap>}
+      </Box>
       <Box
         role="group"
         aria-label="Recording on"
-        sx={{ display: "flex", flexWrap: "wrap", gap: 0.5, mt: 0.5 }}
+        sx={{ display: "flex", flexDirection: "column", gap: 0.5, mt: 0.5 }}
       >
-        {blanks.map(({ id, name: blank }) => (
+        {named.map(({ id, name }) => (
           <Button
             key={id}
             variant={id === chosen ? "contained" : "outlined"}
             color={id === chosen ? "primary" : "inherit"}
             aria-pressed={id === chosen}
             onClick={() => onChoose(id === chosen ? undefined : id)}
+            sx={{ justifyContent: "space-between", textAlign: "left", lineHeight: 1.2 }}
           >
-            {blank}
+            {name}
+            <Box component="span" sx={{ fontWeight: 400, pl: 1, whiteSpace: "nowrap" }}>
+              {typeOf(id)}
+            </Box>
           </Button>
         ))}
       </Box>
-      <Box sx={{ display: "flex", gap: 0.5, mt: 1, alignItems: "flex-start" }}>
+      {others.length > 0 && (
         <TextField
+          select
           size="small"
+          fullWidth
           label="Another blank tape"
-          value={name}
-          error={taken}
-          helperText={taken ? "It is there already." : undefined}
-          onChange={({ target }) => setName(target.value)}
-        />
-        <Button
-          variant="outlined"
-          color="inherit"
-          disabled={!parsed.success || taken}
-          onClick={() => void add()}
+          value=""
+          onChange={({ target }) => void add(target.value)}
+          sx={{ mt: 1 }}
         >
-          Add
+          {others.map((blank) => (
+            <MenuItem key={blank.id} value={blank.id}>
+              {blank.name}, {typeWords(blank)}
+            </MenuItem>
+          ))}
+        </TextField>
+      )}
+      {named.length + others.length === 0 && (
+        <Button component={Link} href="/tapes/blank" variant="outlined" color="inherit" sx={{ mt: 0.5 }}>
+          Enter a blank tape first
         </Button>
-      </Box>
+      )}
     </Box>
   );
 }

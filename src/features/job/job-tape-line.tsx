@@ -1,6 +1,6 @@
 import type { JobRecords } from "@/core/records/job-records";
 import { memo } from "react";
-import { presentStation, stationState } from "@/core/alignment/station-state";
+import { blankStates, presentStation, stationState } from "@/core/alignment/station-state";
 import { routeOf } from "@/core/alignment/registry";
 import type { Station } from "@/core/stations/station";
 import { TapeLine } from "@/ui/tape-line";
@@ -9,6 +9,12 @@ export const stationHref = (jobId: string, station: Station): string =>
   station.kind === "sheet" ? `/jobs/${jobId}/sheet` : `/jobs/${jobId}/bench/${station.id}`;
 
 const day = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short" });
+
+/** A stripe for each blank tape of a record station. */
+function stripesOf(records: JobRecords, station: Station) {
+  const names = records.job.blankTapes ?? [];
+  return blankStates(records, station)?.map((state, i) => ({ name: names[i].name, state }));
+}
 
 /** The tape line of a job; the playhead stands at `here`, or where the work is. */
 export const JobTapeLine = memo(function JobTapeLine({
@@ -26,6 +32,7 @@ export const JobTapeLine = memo(function JobTapeLine({
         id: station.id,
         name: station.name,
         state: stationState(records, station),
+        stripes: stripesOf(records, station),
         href: stationHref(job.id, station),
       }))}
       present={here ?? (job.finishedAt ? null : presentStation(records).id)}

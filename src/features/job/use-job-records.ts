@@ -3,6 +3,7 @@ import { speedsOf } from "@/core/records/job-speeds";
 import type { Job } from "@/core/records/job";
 import type { JobRecords } from "@/core/records/job-records";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
+import { blanksOf } from "@/storage/blanks";
 import { database } from "@/storage/database";
 
 export interface JobView extends JobRecords {
@@ -28,7 +29,8 @@ export function useJobRecords(jobId: string): JobView | null | undefined {
     const used = await database.tapes.bulkGet([...new Set(readings.map(({ context }) => context.tapeId))]);
     const tapesUsed = used.filter((one) => one !== undefined);
     const tape = speeds.find(({ speedCmPerS }) => speedCmPerS === job.speedCmPerS)?.tape;
-    return machine && tape ? { job, machine, tape, speeds, tapesUsed, readings, adjustments } : null;
+    const blanks = await blanksOf(job, readings);
+    return machine && tape ? { job, machine, tape, speeds, tapesUsed, blanks, readings, adjustments } : null;
   }, [jobId]);
 }
 
@@ -44,9 +46,10 @@ async function tapesOf(job: Job): Promise<JobView["speeds"]> {
 /** All jobs with their records, the last changed first. */
 export function useFloor(): JobRecords[] | undefined {
   return useLiveQuery(async () => {
-    const [jobs, machines, readings, adjustments] = await Promise.all([
+    const [jobs, machines, blanks, readings, adjustments] = await Promise.all([
       database.jobs.orderBy("updatedAt").reverse().toArray(),
       database.machines.toArray(),
+      database.blanks.toArray(),
       database.readings.toArray(),
       database.adjustments.toArray(),
     ]);
@@ -61,6 +64,7 @@ export function useFloor(): JobRecords[] | undefined {
         {
           job,
           machine,
+          blanks: blanks.filter(({ id }) => job.blankTapes?.some((one) => one.id === id)),
           readings: readings.filter(({ jobId }) => jobId === job.id),
           adjustments: adjustments.filter(({ jobId }) => jobId === job.id),
         },

@@ -2,6 +2,7 @@ import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { MEASURING } from "@/core/alignment/registry";
+import { TAPE_TYPES } from "@/core/records/blank-tape";
 import { FormRow } from "@/ui/form-row";
 import type { TypedAdjuster } from "./typed-machine";
 
@@ -77,6 +78,25 @@ export function AdjusterRow({ place, adjuster, onChange, onRemove }: AdjusterRow
           {choices.map(({ on, says }) => (
             <MenuItem key={on} value={on}>
               {says}
+            </MenuItem>
+          ))}
+        </TextField>
+      )}
+      {use?.actsOn.includes("tapeType") && (
+        <TextField
+          select
+          size="small"
+          label="For tape"
+          value={adjuster.tapeType ?? BOTH}
+          onChange={({ target }) =>
+            onChange({ ...adjuster, tapeType: TAPE_TYPES.find((type) => type === target.value) })
+          }
+          sx={{ width: 130 }}
+        >
+          <MenuItem value={BOTH}>every type</MenuItem>
+          {TAPE_TYPES.map((type) => (
+            <MenuItem key={type} value={type}>
+              {type === "open reel" ? type : `type ${type}`}
             </MenuItem>
           ))}
         </TextField>

@@ -97,7 +97,7 @@ export function MachineEditor({ machine, onSave, onCancel }: MachineEditorProps)
             {select("flutterMeter", "Flutter limit is for", FLUTTER_METERS)}
             {select("channels", "Channels", ["stereo", "mono"])}
             {select("capstans", "Capstans", ["one", "two"])}
-            {select("heads", "Heads", ["two", "three"])}
+            {select("heads", "Heads", ["two, plays only", "two, records", "three"])}
           </Box>
           <Box component="ol" aria-label="Adjusters" sx={{ listStyle: "none", m: 0, p: 0 }}>
             {form.adjusters.map((adjuster, i) => (

@@ -59,7 +59,7 @@ export interface TypedMachine {
   limits: Record<string, string>;
   channels: "mono" | "stereo";
   capstans: "one" | "two";
-  heads: "two" | "three";
+  heads: "two, plays only" | "two, records" | "three";
   fluxivity: string;
   outputDbu: string;
   headMh: string;
@@ -93,7 +93,7 @@ export function typedMachine(machine: Machine): TypedMachine {
     limits: Object.fromEntries(OWN_LIMITS.map(({ key }) => [key, machine.limits[key]?.toString() ?? ""])),
     channels: machine.channels === 1 ? "mono" : "stereo",
     capstans: machine.dualCapstan ? "two" : "one",
-    heads: machine.monitorsTape ? "three" : "two",
+    heads: machine.monitorsTape ? "three" : machine.records ? "two, records" : "two, plays only",
     fluxivity: machine.operatingLevel?.fluxivityNwbPerM.toString() ?? "",
     outputDbu: machine.operatingLevel?.outputDbu.toString() ?? "",
     headMh: machine.headInductanceMh?.toString() ?? "",
@@ -129,6 +129,7 @@ export function machineOf(typed: TypedMachine, before: Machine): Record<string, 
     channels: typed.channels === "mono" ? 1 : 2,
     dualCapstan: typed.capstans === "two" || undefined,
     monitorsTape: typed.heads === "three" || undefined,
+    records: typed.heads === "two, records" || undefined,
     operatingLevel,
     headInductanceMh: number(typed.headMh),
     limits: Object.fromEntries(limits.filter(([, value]) => value !== undefined)),

@@ -2,6 +2,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useLiveQuery } from "dexie-react-hooks";
+import Link from "next/link";
 import { useState } from "react";
 import { writeTapesCsv } from "@/core/formats/tape-csv";
 import { BUILT_IN_TAPES } from "@/core/reference/built-in-tapes";
@@ -66,6 +67,9 @@ export function TapesPage() {
       title="Tapes"
       actions={
         <>
+          <Button color="inherit" component={Link} href="/tapes/blank">
+            Blank tapes
+          </Button>
           <FileButton
             label="Tape file"
             accept=".json,.csv,application/json,text/csv"

@@ -1,0 +1,5 @@
+import { BlanksPage } from "@/features/blanks/blanks-page";
+
+export default function Page() {
+  return <BlanksPage />;
+}
