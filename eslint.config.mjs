@@ -14,7 +14,7 @@ const CORE = {
   signals: ["dsp", "programme", "text"],
   returned: ["dsp", "measure", "programme", "signals"],
   // the practice machine must not know how it is measured
-  simulator: ["dsp"],
+  simulator: ["dsp", "standards"],
   records: ["dsp", "standards", "text", "workshop"],
   reference: ["measure", "programme", "standards", "text"],
   playback: ["judging", "measure", "programme", "records", "reference", "standards", "text", "workshop"],
@@ -32,7 +32,7 @@ const CORE = {
     "standards",
     "text",
   ],
-  alignment: ["guidance", "judging", "playback", "records", "reference", "stations", "text"],
+  alignment: ["guidance", "judging", "playback", "records", "reference", "standards", "stations", "text"],
   live: [
     "dsp",
     "measure",

@@ -129,7 +129,7 @@ it("a practice tape keeps what was recorded on it", async () => {
       seconds: 9,
     });
   const tape = blank();
-  for (let i = 0; i < 1000; i++) tape.sides[1].write(96_000 + i, 0.5, -0.5);
+  for (let i = 0; i < 1000; i++) tape.sides[1].write(96_000 + i, 0.5, -0.5, 0);
   await keepTape(tape);
   expect(tape.sides[1].changed.size).toBe(0);
   const again = blank();

@@ -1,5 +1,5 @@
 import { verdictOf, type Verdict } from "@/core/judging/verdict";
-import type { TapeType } from "@/core/records/blank-tape";
+import type { TapeType } from "@/core/standards/tape-types";
 import type { Adjustment } from "@/core/records/adjustment";
 import { inForce, type JobRecords } from "@/core/records/job-records";
 import { atSpeed, speedsOf } from "@/core/records/job-speeds";

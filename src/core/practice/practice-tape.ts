@@ -1,3 +1,5 @@
+import type { BlankTape } from "@/core/records/blank-tape";
+import { formulaOf } from "./blank-formula";
 import { Tape } from "@/core/simulator/tape";
 import { timeConstants, type ReferenceTape } from "@/core/reference/reference-tape";
 import { SequenceRenderer } from "@/core/signals/render-sequence";
@@ -13,14 +15,25 @@ export function practiceTape(tape: ReferenceTape): Tape {
 /** Three minutes a side, long enough for every preset that is recorded at a station. */
 export const BLANK_SECONDS = 180;
 
-export const blankTape = (speedCmPerS: number, equalisation?: string): Tape =>
+interface BlankOptions {
+  /** Which blank tape of the library it is; an ordinary one of the machine's kind when left out. */
+  blank?: BlankTape | null;
+  equalisation?: string;
+  seconds?: number;
+}
+
+export const blankTape = (
+  speedCmPerS: number,
+  { blank, equalisation, seconds = BLANK_SECONDS }: BlankOptions = {},
+): Tape =>
   new Tape({
-    id: `blank-${speedCmPerS}`,
-    name: "blank tape",
+    id: `blank-${speedCmPerS}${blank ? `-${blank.id}` : ""}`,
+    name: blank?.name ?? "blank tape",
     speedCmPerS,
     ...timeConstants(equalisation, speedCmPerS),
     bands: [],
-    seconds: BLANK_SECONDS,
+    ...(blank && { formula: formulaOf(blank) }),
+    seconds,
   });
 
 /** A test sequence from its start as the input of a deck that records, silence after its end. */

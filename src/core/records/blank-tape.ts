@@ -1,9 +1,6 @@
 import { z } from "zod";
+import { TAPE_TYPES } from "@/core/standards/tape-types";
 import { id, name, text } from "./fields";
-
-/** What a tape is made of and biased like (IEC 60094-7 for cassettes). */
-export const TAPE_TYPES = ["I", "II", "III", "IV", "open reel"] as const;
-export type TapeType = (typeof TAPE_TYPES)[number];
 
 export const TREBLES = ["soft", "even", "bright"] as const;
 

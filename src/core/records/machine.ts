@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { machinePartsSchema } from "@/core/workshop/machine-part";
 import { TOLERANCE_CLASSES, type ToleranceClass } from "@/core/standards/tolerance-classes";
-import { TAPE_TYPES } from "./blank-tape";
+import { TAPE_TYPES } from "@/core/standards/tape-types";
 import { CHANNELS, HEADS, SIDES, id, name, station, text } from "./fields";
 
 export const adjusterSchema = z.object({

@@ -1,12 +1,10 @@
 import { amplitudeOf } from "@/core/dsp/decibels";
 import { digitalSection, prewarp, SectionFilter } from "@/core/dsp/filter-section";
 import { FastFir } from "@/core/dsp/fast-fir";
-import { besselI0 } from "@/core/dsp/kaiser-lowpass";
+import { HALF_TAPS, tapsFor } from "./gain-taps";
 import { trebleGain, type Equalisation } from "./playback-gain";
 import type { TransportParameters } from "./transport-parameters";
 
-const HALF_TAPS = 255;
-const BETA = 6;
 /** Gains that differ from 1 by less everywhere are not worth a filter. */
 const FLAT = 5e-4;
 const LOWEST_POLE_HZ = 2;
@@ -76,22 +74,6 @@ function bumpOf(hz: number, db: number, sampleRateHz: number): SectionFilter | n
   return new SectionFilter(
     digitalSection({ numerator: [1, gain * across, w * w], denominator: [1, across, w * w] }, sampleRateHz),
   );
-}
-
-/** Frequency sampling: the wanted gain as a sum of cosines, windowed. */
-function tapsFor(gain: (hz: number) => number, sampleRateHz: number): Float64Array {
-  const points = 1024;
-  const wanted = Float64Array.from({ length: points + 1 }, (_, k) =>
-    gain(Math.max(1, Math.min(0.46, k / (2 * points)) * sampleRateHz)),
-  );
-  const taps = new Float64Array(2 * HALF_TAPS + 1);
-  for (let n = 0; n <= HALF_TAPS; n++) {
-    let sum = wanted[0] / 2 + (wanted[points] / 2) * Math.cos(Math.PI * n);
-    for (let k = 1; k < points; k++) sum += wanted[k] * Math.cos((Math.PI * k * n) / points);
-    const window = besselI0(BETA * Math.sqrt(1 - (n / (HALF_TAPS + 1)) ** 2)) / besselI0(BETA);
-    taps[HALF_TAPS + n] = taps[HALF_TAPS - n] = (sum / points) * window;
-  }
-  return taps;
 }
 
 /** (s + 1/t₁ of the tape) ÷ (s + 1/t₁ of the machine); null when they are the same. */

@@ -1,14 +1,16 @@
 import { amplitudeOf } from "@/core/dsp/decibels";
+import { joined } from "@/core/dsp/joined";
 import { SeededRandom } from "@/core/dsp/seeded-random";
 import { azimuthDelay } from "./playback-gain";
 import { PlaybackFilter } from "./playback-filter";
 import { PlaybackSide } from "./playback-side";
 import { endlessTone, type Tape, type TapeSide } from "./tape";
+import { RecordSide } from "./record-side";
 import { TapeRecorder } from "./tape-recorder";
 import { Transport } from "./transport";
 import { repaired } from "./practice-repairs";
 import type { TransportParameters } from "./transport-parameters";
-import { Trimmer } from "./trimmer";
+import type { Trimmer } from "./trimmer";
 
 export interface PracticeDeckOptions {
   parameters: TransportParameters;
@@ -45,6 +47,7 @@ const WIND_SPEED = 40;
 const BLOCK = 1024;
 /** The line stages before the tape are quieter than its playback by so much. */
 const SOURCE_NOISE_DB = -20;
+const MAGNETISED_HISS_DB = 5;
 
 /**
  * A practice machine with a tape in it: keys, transport, head and amplifier of both channels, noise and hum. The
@@ -69,7 +72,9 @@ export class PracticeDeck {
   /** What a machine with three heads gives out while it records. */
   monitor: "source" | "tape" = "tape";
   private readonly random: SeededRandom;
-  private readonly recordLevelTrimmers: readonly [Trimmer, Trimmer];
+  private readonly recordSide: RecordSide;
+  /** Places on the side that the record side's delay still holds back. */
+  private waiting = new Float64Array(0);
   /** What goes in, while the monitor gives that. */
   private source: [Float64Array, Float64Array] | null = null;
   private humPhase = 0;
@@ -82,8 +87,7 @@ export class PracticeDeck {
     this.options = { ...options, parameters: p };
     this.transport = new Transport(p, sampleRateHz, seed);
     this.playback = new PlaybackSide(p, seed);
-    const trimmer = () => new Trimmer(p["trimmer.backlashTurns"], p["trimmer.rangeTurns"]);
-    this.recordLevelTrimmers = [trimmer(), trimmer()];
+    this.recordSide = new RecordSide(p, sampleRateHz);
     this.random = new SeededRandom(seed + 0x5eed);
     this.tape =
       tape ?? endlessTone(toneHz, p.speedCmPerS, p["playback.t1Microseconds"], p["playback.t2Microseconds"]);
@@ -102,7 +106,7 @@ export class PracticeDeck {
       ...azimuthScrews,
       ...levelTrimmers,
       ...equaliserTrimmers,
-      ...this.recordLevelTrimmers,
+      ...this.recordSide.trimmers,
     ];
   }
 
@@ -157,7 +161,10 @@ export class PracticeDeck {
       this.transport.start();
     }
     if (key === "record") {
-      this.recorder = new TapeRecorder(this.tape.sides[this.side], (channel) => this.recordGain(channel));
+      const residue = amplitudeOf(-this.options.parameters["erase.depthDb"]);
+      this.recorder = new TapeRecorder(this.tape.sides[this.side], residue);
+      this.recordSide.load(this.tape.formula);
+      this.waiting = new Float64Array(0);
     }
     this.key = key;
   }
@@ -173,15 +180,6 @@ export class PracticeDeck {
       right.set(r, at);
     }
     return [left, right];
-  }
-
-  /** From what goes in to the flux, with the trimmer as it stands. */
-  private recordGain(channel: 0 | 1): number {
-    const p = this.options.parameters;
-    const own =
-      channel === 0 ? p["record.leftDb"] - p["output.leftDb"] : p["record.rightDb"] - p["output.rightDb"];
-    const turned = this.recordLevelTrimmers[channel].spindleTurns * p["record.levelDbPerTurn"];
-    return amplitudeOf(own + turned);
   }
 
   private renderBlock(frames: number): [Float64Array, Float64Array] {
@@ -204,7 +202,9 @@ export class PracticeDeck {
     left = this.filters[0].push(left);
     right = this.filters[1].push(right);
 
-    const [noise, hum] = [amplitudeOf(p["noise.db"]), amplitudeOf(p["hum.db"])];
+    // a magnetised head hisses
+    const noise = amplitudeOf(p["noise.db"] + MAGNETISED_HISS_DB * p["head.magnetised"]);
+    const hum = amplitudeOf(p["hum.db"]);
     const humStep = (2 * Math.PI * p["hum.frequencyHz"]) / sampleRateHz;
     for (let i = 0; i < frames; i++) {
       this.humPhase = (this.humPhase + humStep) % (2 * Math.PI);
@@ -257,7 +257,7 @@ export class PracticeDeck {
     const frames = places.length;
     const silence: [Float64Array, Float64Array] = [new Float64Array(frames), new Float64Array(frames)];
     const [inLeft, inRight] = this.input?.(frames) ?? silence;
-    this.recorder?.push(inLeft, inRight, places);
+    this.write([inLeft, inRight], places);
     if (p["deck.heads"] < 3 || this.monitor === "source") {
       this.source = [inLeft, inRight];
       return silence;
@@ -270,6 +270,19 @@ export class PracticeDeck {
       right,
     );
     return [left, right];
+  }
+
+  /** Puts what goes in on the tape, each sample where it passed the head. */
+  private write(input: readonly [Float64Array, Float64Array], places: Float64Array): void {
+    if (!this.recorder) return;
+    const flux = this.recordSide.push(input);
+    const all = joined(this.waiting, places);
+    // the first samples that come out went in before the key was pressed
+    const late = Math.max(0, Math.min(places.length, this.recordSide.delayFrames - this.waiting.length));
+    const due = all.subarray(0, places.length - late);
+    this.waiting = all.slice(due.length);
+    const [left, right] = flux.map((x) => x.slice(late));
+    if (due.length > 0) this.recorder.push(left, right, due);
   }
 
   private wind(seconds: number): void {

@@ -9,6 +9,10 @@ export function repaired(work: string, parameters: TransportParameters): Partial
       return { "head.gapMicrometres": parameters["head.builtForGapMicrometres"] };
     case "head-capacitor":
       return { "head.resonanceHz": parameters["head.builtForResonanceHz"] };
+    case "demagnetise":
+      return { "head.magnetised": 0 };
+    case "record-capacitors":
+      return { "record.amplifierThirdPercent": 0 };
     case "contact":
       return { "contact.jumpDb": 0 };
     default:

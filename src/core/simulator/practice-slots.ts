@@ -1,7 +1,11 @@
-/** How many slots a practice machine has: two for speed, then azimuth, level, equaliser and record level, two each. */
-export const PRACTICE_SLOTS = 10;
+import { RECORD_SLOTS, RECORD_TRIMMERS, recordSlot } from "./record-side";
+import type { TapeType } from "@/core/standards/tape-types";
 
-const FIRST_SLOT = { speed: 0, azimuth: 2, level: 4, response: 6, "record-level": 8 } as const;
+const FIRST_SLOT = { speed: 0, azimuth: 2, level: 4, response: 6 } as const;
+const FIRST_RECORD_SLOT = 8;
+
+/** How many slots a practice machine has: two each for speed, azimuth, level and equaliser, then the record side's. */
+export const PRACTICE_SLOTS = FIRST_RECORD_SLOT + RECORD_SLOTS;
 
 /** What of an adjuster says which slot it is. */
 export interface SlotAdjuster {
@@ -10,6 +14,7 @@ export interface SlotAdjuster {
   kind: "turn" | "work";
   channel?: "left" | "right";
   side?: "A" | "B";
+  tapeType?: TapeType;
 }
 
 /**
@@ -17,7 +22,13 @@ export interface SlotAdjuster {
  * direction, and for a second adjuster of the speed. Null when it has none.
  */
 export function slotOf<T extends SlotAdjuster>(adjuster: T | undefined, all: readonly T[]): number | null {
-  if (!adjuster || adjuster.kind !== "turn" || !(adjuster.sets in FIRST_SLOT)) return null;
+  if (!adjuster || adjuster.kind !== "turn") return null;
+  const what = RECORD_TRIMMERS.find((one) => one === adjuster.sets);
+  if (what) {
+    const channel = adjuster.channel === "right" ? 1 : 0;
+    return FIRST_RECORD_SLOT + recordSlot(what, channel, adjuster.tapeType ?? null);
+  }
+  if (!(adjuster.sets in FIRST_SLOT)) return null;
   const sets = adjuster.sets as keyof typeof FIRST_SLOT;
   const alike = all.filter((one) => one.kind === "turn" && one.sets === sets);
   const place = alike.findIndex(({ id }) => id === adjuster.id);

@@ -2,13 +2,9 @@ import { joined } from "@/core/dsp/joined";
 import { INTERPOLATOR_REACH, interpolateIn } from "@/core/dsp/sinc-interpolator";
 import { GRID_PER_SECOND, type TapeSide } from "./tape";
 
-/** Level, relative to reference, at which tape saturates: gives 1 % third harmonic at 0 dB. */
-const SATURATION = 2.9;
-
 /**
- * The record side of a deck: level, saturation, and the writing of each sample where the tape is when it passes the
- * head, so that the recording carries the flutter of the deck that made it. Writes a block behind, because a grid
- * point between two samples needs those that follow.
+ * Writes each sample of flux where the tape is when it passes the head, so that the recording carries the flutter of the
+ * deck that made it. Writes a block behind, because a grid point between two samples needs those that follow.
  */
 export class TapeRecorder {
   private held: Block | null = null;
@@ -16,11 +12,11 @@ export class TapeRecorder {
 
   constructor(
     private readonly side: TapeSide,
-    /** From what goes in to the flux of a track, as it stands now. */
-    private readonly gain: (channel: 0 | 1) => number,
+    /** What the erase head leaves of what was there, as an amplitude ratio. */
+    private readonly residue: number,
   ) {}
 
-  /** Takes a block of input with the place on the side, in seconds, that each sample falls on. */
+  /** Takes a block of flux with the place on the side, in seconds, that each sample falls on. */
   push(left: Float64Array, right: Float64Array, places: Float64Array): void {
     if (this.held) this.write(this.held, [left, right]);
     this.held = { sound: [left, right], places };
@@ -35,7 +31,6 @@ export class TapeRecorder {
 
   private write({ sound, places }: Block, next: Pair): void {
     const n = places.length;
-    const [leftGain, rightGain] = [this.gain(0), this.gain(1)];
     // as much on both sides as an interpolation at the edges reaches for, silence where the next block is short
     const silence = new Float64Array(INTERPOLATOR_REACH + 1);
     const [left, right] = sound.map((here, c) => joined(this.before[c], here, next[c], silence));
@@ -44,11 +39,7 @@ export class TapeRecorder {
       const to = (i + 1 < n ? places[i + 1] : 2 * places[i] - places[Math.max(0, i - 1)]) * GRID_PER_SECOND;
       for (let g = Math.max(0, Math.ceil(from)); g < to; g++) {
         const at = INTERPOLATOR_REACH + i + (g - from) / (to - from);
-        this.side.write(
-          g,
-          onTape(leftGain * interpolateIn(left, at)),
-          onTape(rightGain * interpolateIn(right, at)),
-        );
+        this.side.write(g, interpolateIn(left, at), interpolateIn(right, at), this.residue);
       }
     }
     this.before = [left, right].map((x) => x.slice(n, n + INTERPOLATOR_REACH)) as Pair;
@@ -61,5 +52,3 @@ interface Block {
   sound: Pair;
   places: Float64Array;
 }
-
-const onTape = (value: number): number => SATURATION * Math.tanh(value / SATURATION);

@@ -2,6 +2,8 @@ import { amplitudeOf } from "@/core/dsp/decibels";
 import { noisePeriod } from "@/core/dsp/periodic-noise";
 import { interpolate, interpolateIn, INTERPOLATOR_REACH } from "@/core/dsp/sinc-interpolator";
 
+import { ordinary, type TapeFormula } from "./tape-formula";
+
 /** A band that a tape was made with; levels in dB relative to the reference fluxivity. */
 export interface PrintedBand {
   kind: "tone" | "sweep" | "noise" | "silence";
@@ -72,8 +74,8 @@ export class TapeSide {
     return interpolate((index) => this.onGrid(track, index), at);
   }
 
-  /** Puts one grid point of both tracks; what stood there is gone. */
-  write(index: number, left: number, right: number): void {
+  /** Puts one grid point of both tracks; of what stood there so much is left. */
+  write(index: number, left: number, right: number, residue: number): void {
     const second = Math.floor(index / GRID_PER_SECOND);
     let place = this.recorded.get(second);
     if (!place) {
@@ -85,8 +87,9 @@ export class TapeSide {
       place = { left: copy(0), right: copy(1) };
       this.recorded.set(second, place);
     }
-    place.left[index - second * GRID_PER_SECOND] = left;
-    place.right[index - second * GRID_PER_SECOND] = right;
+    const at = index - second * GRID_PER_SECOND;
+    place.left[at] = left + residue * place.left[at];
+    place.right[at] = right + residue * place.right[at];
     this.changed.add(second);
   }
 
@@ -147,6 +150,8 @@ export interface TapeOptions {
   t1Microseconds: number;
   t2Microseconds: number;
   bands: readonly PrintedBand[];
+  /** What it is coated with; an ordinary tape of type I, or an open-reel one at its speeds, when left out. */
+  formula?: TapeFormula;
   /** Length of a side; at least as long as its bands. */
   seconds?: number;
 }
@@ -162,9 +167,10 @@ export class Tape {
   readonly t1Microseconds: number;
   readonly t2Microseconds: number;
   readonly seconds: number;
+  readonly formula: TapeFormula;
   readonly sides: readonly [TapeSide, TapeSide];
 
-  constructor({ bands, seconds = 0, ...rest }: TapeOptions) {
+  constructor({ bands, seconds = 0, formula, ...rest }: TapeOptions) {
     ({
       id: this.id,
       name: this.name,
@@ -172,10 +178,13 @@ export class Tape {
       t1Microseconds: this.t1Microseconds,
       t2Microseconds: this.t2Microseconds,
     } = rest);
+    this.formula = formula ?? ordinary(this.speedCmPerS > CASSETTE_AT_MOST_CM_PER_S ? "open reel" : "I");
     this.sides = [new TapeSide(bands), new TapeSide(bands)];
     this.seconds = Math.max(seconds, this.sides[0].printedSeconds + 5);
   }
 }
+
+const CASSETTE_AT_MOST_CM_PER_S = 5;
 
 /** A tone without an end on both sides. */
 export const endlessTone = (

@@ -86,6 +86,29 @@ export interface TransportParameters {
   "record.leftDb": number;
   "record.rightDb": number;
   "record.levelDbPerTurn": number;
+  /** Bias re what an ordinary tape of its type wants, before the trimmer. */
+  "bias.leftDb": number;
+  "bias.rightDb": number;
+  "bias.dbPerTurn": number;
+  /** Error of the record equaliser at 12.5 kHz, before its trimmer. */
+  "record.leftTrebleDb": number;
+  "record.rightTrebleDb": number;
+  "record.trebleDbPerTurn": number;
+  /** What is off for one type of tape alone, on both channels. */
+  "typeI.biasDb": number;
+  "typeI.levelDb": number;
+  "typeI.trebleDb": number;
+  "typeII.biasDb": number;
+  "typeII.levelDb": number;
+  "typeII.trebleDb": number;
+  "typeIV.biasDb": number;
+  "typeIV.levelDb": number;
+  "typeIV.trebleDb": number;
+  /** Third harmonic that the record amplifiers add at 0, on any tape. */
+  "record.amplifierThirdPercent": number;
+  /** Residual magnetism of the heads, 0 to 1: second harmonic and hiss. */
+  "head.magnetised": number;
+  "erase.depthDb": number;
   "deck.heads": number;
   /** From the record head to the playback head of a three-head machine. */
   "deck.headDistanceMm": number;
@@ -100,6 +123,13 @@ const range = (unit: string, from: number, to: number, says: string): ParameterR
   to,
   says,
 });
+
+const offByType = <T extends string>(type: T, says: string) =>
+  ({
+    [`${type}.biasDb`]: range("dB", -10, 10, `bias error on ${says} alone`),
+    [`${type}.levelDb`]: range("dB", -20, 20, `record level error on ${says} alone`),
+    [`${type}.trebleDb`]: range("dB", -12, 12, `record equaliser error on ${says} alone`),
+  }) as Record<`${T}.${"biasDb" | "levelDb" | "trebleDb"}`, ParameterRange>;
 
 /** What each parameter means and between which ends it may be set. */
 export const PARAMETER_RANGES: Record<ParameterPath, ParameterRange> = {
@@ -230,6 +260,18 @@ export const PARAMETER_RANGES: Record<ParameterPath, ParameterRange> = {
   "record.leftDb": range("dB", -40, 20, "record level error, left"),
   "record.rightDb": range("dB", -40, 20, "record level error, right"),
   "record.levelDbPerTurn": range("dB/turn", -40, 40, "what a record level trimmer does"),
+  "bias.leftDb": range("dB", -10, 10, "bias error, left"),
+  "bias.rightDb": range("dB", -10, 10, "bias error, right"),
+  "bias.dbPerTurn": range("dB/turn", -40, 40, "what a bias trimmer does"),
+  "record.leftTrebleDb": range("dB", -12, 12, "record equaliser error at 12.5 kHz, left"),
+  "record.rightTrebleDb": range("dB", -12, 12, "record equaliser error at 12.5 kHz, right"),
+  "record.trebleDbPerTurn": range("dB/turn", -40, 40, "what a record equaliser trimmer does at 12.5 kHz"),
+  ...offByType("typeI", "type I"),
+  ...offByType("typeII", "type II"),
+  ...offByType("typeIV", "type IV"),
+  "record.amplifierThirdPercent": range("%", 0, 10, "third harmonic of the record amplifiers at 0"),
+  "head.magnetised": range("", 0, 1, "residual magnetism of the heads"),
+  "erase.depthDb": range("dB", 0, 100, "how far the erase head takes down what was there"),
   "deck.heads": range("heads", 2, 3, "2: record and playback share a head; 3: off-tape monitor"),
   "deck.headDistanceMm": range("mm", 5, 100, "from the record to the playback head, three heads only"),
   "deck.autoReverse": range("", 0, 1, "1: plays the other side backwards without turning the tape"),

@@ -1,4 +1,5 @@
-import { TAPE_TYPES, type BlankTape } from "@/core/records/blank-tape";
+import type { BlankTape } from "@/core/records/blank-tape";
+import { TAPE_TYPES } from "@/core/standards/tape-types";
 import { typedOrNothing } from "@/core/text/typed-number";
 
 /** A blank tape while it is being typed: numbers are still text. */

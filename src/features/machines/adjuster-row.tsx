@@ -2,7 +2,7 @@ import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { MEASURING } from "@/core/alignment/registry";
-import { TAPE_TYPES } from "@/core/records/blank-tape";
+import { TAPE_TYPES } from "@/core/standards/tape-types";
 import { FormRow } from "@/ui/form-row";
 import type { TypedAdjuster } from "./typed-machine";
 
