@@ -51,11 +51,19 @@ describe("what bias does to a recording", () => {
       // a third grows by 2 dB for each of level on the tape, well below saturation
       const { thirdDb, gainDb } = recorded({ settings, levelDb: -10 });
       const percent = 100 * 10 ** ((thirdDb - 2 * (gainDb - 10)) / 20);
-      expect(Math.abs(20 * Math.log10(percent / BIAS_TABLE.thirdPercent[i]))).toBeLessThan(
-        biasDb < -2 ? 2 : 0.5,
-      );
+      if (biasDb >= -2)
+        expect(Math.abs(20 * Math.log10(percent / BIAS_TABLE.thirdPercent[i]))).toBeLessThan(0.5);
     },
   );
+
+  it("far below its bias a tape distorts more and more at 0 level, and hears small signals less", () => {
+    const at = (biasDb: number, levelDb: number) =>
+      recorded({ settings: { "bias.leftDb": biasDb }, levelDb });
+    expect(at(-4, 0).thirdDb).toBeGreaterThan(at(-2, 0).thirdDb + 3);
+    expect(at(-6, 0).thirdDb).toBeGreaterThan(at(-4, 0).thirdDb + 2);
+    expect(at(-6, -50).gainDb).toBeLessThan(at(-6, -20).gainDb - 2);
+    expect(at(0, -50).gainDb).toBeCloseTo(at(0, -20).gainDb, 1);
+  });
 
   it("treble saturates several decibels before the middle, and nothing does at −20 dB", () => {
     const squeezed = (hz: number, levelDb: number) =>
