@@ -12,13 +12,13 @@ const CORE = {
   judging: ["measure", "standards"],
   programme: ["dsp", "measure", "text"],
   signals: ["dsp", "programme", "text"],
-  returned: ["dsp", "measure", "programme", "signals"],
+  returned: ["dsp", "guidance", "measure", "programme", "signals"],
   // the practice machine must not know how it is measured
   simulator: ["dsp", "standards"],
   records: ["dsp", "standards", "text", "workshop"],
   reference: ["measure", "programme", "standards", "text"],
   playback: ["judging", "measure", "programme", "records", "reference", "standards", "text", "workshop"],
-  guidance: ["dsp", "records", "text"],
+  guidance: ["dsp", "records", "standards", "text"],
   advice: ["dsp", "guidance", "judging", "measure", "standards", "workshop"],
   // alignment uses results, never raw sound
   stations: [

@@ -1,6 +1,7 @@
 import { parseArgs } from "node:util";
 import { TAPE_SPEEDS } from "@/core/standards/tape-speeds";
 import { UsageError } from "./exit";
+import { joinNegatives } from "./join-negatives";
 
 export const USAGE = `usage: npm run --silent measure -- KIND FILE [options]     FILE is a WAV or FLAC recording
 
@@ -13,14 +14,17 @@ export const USAGE = `usage: npm run --silent measure -- KIND FILE [options]    
   response  level of each tone of a reference tape re its reference band, all corrections made, per channel
   distortion  harmonics 2 to 7 of a steady tone by order tracking, THD, the noise that hides them, per channel
   returned  what came back of a marked sequence re what was sent, pass by pass
+  bias      where each school would leave the bias screw, from passes of a bias sequence at known places of it
   doctor    what a response curve looks like; FILE is a CSV file with the columns frequencyHz, levelDb
 
   --nominal HZ      speed, flutter, distortion: the tone's frequency (default 3150; distortion 315)
   --source FILE     distortion: a recording of what went in, to tell the source's own harmonics
-  --sequence S      returned: a preset, or a sequence file (JSON) that Unzel exported
+  --turns T,T,…     bias: where the screw stood at each pass, turns clockwise
+  --over-bias-db DB bias: by how much the high tone is to have dropped past its loudest point
+  --sequence S      returned, bias: a preset, or a sequence file (JSON) that Unzel exported
   --machine FILE|ID flutter: a machine file (JSON) or the id of a demo machine; names the parts that are heard
   --speed CM/S      flutter: tape speed, where the machine has several (default its first)
-  --speed-cm-s CM/S azimuth, doctor: tape speed (default the tape's, 4.76)
+  --speed-cm-s CM/S azimuth, doctor, bias: tape speed (default the tape's, 4.76)
   --spacing-mm MM   azimuth: between the middles of the two tracks (default 0.9)
   --equalisation E  response, doctor: the machine's time constants, "3180/70" (default the tape's, the speed's)
   --inductance-mh L doctor: of the head, for component values
@@ -37,6 +41,7 @@ const KINDS = [
   "response",
   "distortion",
   "returned",
+  "bias",
   "doctor",
 ] as const;
 export type Kind = (typeof KINDS)[number];
@@ -54,6 +59,8 @@ const OPTIONS = {
   against: { type: "string" },
   source: { type: "string" },
   sequence: { type: "string" },
+  turns: { type: "string" },
+  "over-bias-db": { type: "string" },
   "spacing-mm": { type: "string" },
   "speed-cm-s": { type: "string" },
   equalisation: { type: "string" },
@@ -64,7 +71,11 @@ const OPTIONS = {
 export function readArguments() {
   let parsed;
   try {
-    parsed = parseArgs({ allowPositionals: true, options: OPTIONS });
+    parsed = parseArgs({
+      allowPositionals: true,
+      options: OPTIONS,
+      args: joinNegatives(process.argv.slice(2)),
+    });
   } catch (error) {
     throw new UsageError((error as Error).message);
   }
@@ -88,6 +99,14 @@ export function readArguments() {
     throw new UsageError("say which recording to match it against: --against FILE");
   if (kind === "returned" && values.sequence === undefined)
     throw new UsageError("say which sequence was recorded: --sequence PRESET|FILE");
+  const turns = (values.turns ?? "")
+    .split(",")
+    .filter((one) => one.trim() !== "")
+    .map(Number);
+  if (turns.some((turn) => !Number.isFinite(turn)))
+    throw new UsageError(`--turns takes numbers separated by commas, not "${values.turns}"`);
+  if (kind === "bias" && turns.length < 2)
+    throw new UsageError("say where the screw stood at each pass: --turns 0,0.1,0.2");
   if (values.equalisation !== undefined && !/^(\d+(\.\d+)?|∞)\/\d+(\.\d+)?$/.test(values.equalisation))
     throw new UsageError(
       `--equalisation takes two time constants in microseconds, as 3180/120, not "${values.equalisation}"`,
@@ -107,7 +126,9 @@ export function readArguments() {
     machineName: values.machine,
     against: values.against,
     source: values.source,
-    sequenceName: values.sequence,
+    sequenceName: values.sequence ?? (kind === "bias" ? "bias" : undefined),
+    overBiasDb: number("over-bias-db", "decibels", 0.1, 20) ?? null,
+    turns,
   };
 }
 

@@ -4,7 +4,7 @@ import { runCommand } from "./exit";
 import { machineArgument } from "./machine-argument";
 import { readArguments, USAGE, USUAL_SPEED_CM_PER_S } from "./measure-arguments";
 import { azimuth, response } from "./playback-answers";
-import { distortion, returned } from "./record-answers";
+import { bias, distortion, returned } from "./record-answers";
 import { sequenceArgument } from "./sequence-argument";
 import { withSound } from "./sound-argument";
 import { tapeArgument } from "./tape-argument";
@@ -30,6 +30,12 @@ async function main(): Promise<void> {
       response: () => response(sound, tape!, equalisation),
       distortion: () => distortion(sound, nominalHz, asked.source),
       returned: () => returned(sound, sequence!),
+      bias: () =>
+        bias(sound, sequence!, {
+          turns: asked.turns,
+          overBiasDb: asked.overBiasDb,
+          speedCmPerS: speedCmPerS ?? USUAL_SPEED_CM_PER_S,
+        }),
     };
     const { warnings = [], ...answer } = await measure[kind]();
     const { sampleRateHz, durationSeconds } = sound;

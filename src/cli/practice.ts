@@ -18,6 +18,7 @@ import {
 } from "@/core/simulator/transport-parameters";
 import { KNOWN_TAPES, tapeArgument } from "./tape-argument";
 import { runCommand, UsageError } from "./exit";
+import { joinNegatives } from "./join-negatives";
 import { sequenceArgument } from "./sequence-argument";
 
 const USAGE = `usage: npm run --silent practice -- --machine ID --tape ID|FILE --seconds N --out FILE.wav [options]
@@ -153,6 +154,7 @@ function inRange<T>(make: () => T): T {
 function parse() {
   try {
     return parseArgs({
+      args: joinNegatives(process.argv.slice(2)),
       options: {
         machine: { type: "string" },
         tape: { type: "string" },

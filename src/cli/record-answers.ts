@@ -2,6 +2,9 @@ import type { SoundFile } from "@/core/formats/sound-file";
 import { measureDistortion } from "@/core/recordings/measure-distortion";
 import { measureReturned } from "@/core/recordings/measure-returned";
 import type { Sequence } from "@/core/signals/sequence";
+import { biasAnswers, biasSentence } from "@/core/guidance/bias-answers";
+import { biasLaws } from "@/core/guidance/bias-law";
+import { biasHeard } from "@/core/returned/bias-points";
 import { withSound } from "./sound-argument";
 
 /** What `measure distortion` prints: the harmonics of a tone, beside those of what went in. */
@@ -33,4 +36,55 @@ export async function distortion(sound: SoundFile, nominalHz: number, source: st
 /** What `measure returned` prints. */
 export async function returned(sound: SoundFile, sequence: Sequence) {
   return { sequence: sequence.id, ...(await measureReturned(sound, sequence)) };
+}
+
+/** What `measure bias` prints: each pass at its place of the screw, and where each school would stop. */
+export async function bias(
+  sound: SoundFile,
+  sequence: Sequence,
+  { turns, overBiasDb, speedCmPerS }: { turns: number[]; overBiasDb: number | null; speedCmPerS: number },
+) {
+  const { passes, speedFactor, warnings } = await measureReturned(sound, sequence);
+  const sentDb = (segment: number) => {
+    const sent = sequence.segments[segment];
+    return sent.kind === "sine" ? sent.levelDb : null;
+  };
+  const known = passes.filter(({ pass }) => turns[pass - 1] !== undefined);
+  const rows = known.map((one) => ({
+    pass: one.pass,
+    turns: turns[one.pass - 1],
+    channels: biasHeard(one, sentDb, sound.channelCount).filter((heard) => heard !== null),
+  }));
+  const more = passes.filter((one) => !known.includes(one)).map(({ pass }) => pass);
+  const channels = [...new Set(rows.flatMap((row) => row.channels.map(({ channel }) => channel)))];
+  return {
+    sequence: sequence.id,
+    speedFactor,
+    overBiasDb,
+    warnings: [
+      ...warnings,
+      ...(more.length > 0 ? [`No place of the screw was given for pass ${more.join(", ")}.`] : []),
+      ...(rows.length < 2 && passes.length > 0
+        ? ["One place of the screw tells nothing of what it does."]
+        : []),
+    ],
+    passes: rows.map(({ pass, turns: at, channels: heard }) => ({
+      pass,
+      turns: at,
+      channels: heard.map(({ channel, middleDb, highDb, thirdPercent }) => ({
+        channel,
+        middleDb,
+        highDb,
+        thirdPercent,
+      })),
+    })),
+    channels: channels.map((channel) => {
+      const heard = rows.flatMap((row) =>
+        row.channels.filter((one) => one.channel === channel).map((one) => ({ ...one, turns: row.turns })),
+      );
+      const [{ middleHz, highHz }] = heard;
+      const answers = biasAnswers(biasLaws(heard, { middleHz, highHz, speedCmPerS }), heard, overBiasDb);
+      return { channel, answers, sentence: biasSentence(answers) };
+    }),
+  };
 }

@@ -7,6 +7,7 @@ import { segmentSchema, sequenceSchema, type Sequence } from "@/core/signals/seq
 import { timelineOf } from "@/core/signals/timeline";
 import { exportOptionsSchema, wavExport } from "@/core/formats/wav-export";
 import { runCommand, UsageError } from "./exit";
+import { joinNegatives } from "./join-negatives";
 import { sequenceArgument } from "./sequence-argument";
 
 const USAGE = `usage: npm run --silent signals -- NAME [options] --out FILE.wav
@@ -171,7 +172,6 @@ function parse() {
         out: text,
         list: { type: "boolean" },
       },
-      // negative levels look like options unless they are joined to theirs
       args: joinNegatives(process.argv.slice(2)),
     });
     if (positionals.length > 1) throw new UsageError(`one signal at a time; "${positionals[1]}" is too much`);
@@ -179,17 +179,6 @@ function parse() {
   } catch (error) {
     throw error instanceof UsageError ? error : new UsageError((error as Error).message);
   }
-}
-
-function joinNegatives(args: string[]): string[] {
-  const joined: string[] = [];
-  for (const arg of args) {
-    const before = joined.at(-1);
-    if (/^-\d/.test(arg) && before?.startsWith("--") && !before.includes("="))
-      joined[joined.length - 1] = `${before}=${arg}`;
-    else joined.push(arg);
-  }
-  return joined;
 }
 
 runCommand(main, USAGE);

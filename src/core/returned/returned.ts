@@ -10,6 +10,9 @@ export interface ReturnedTone {
   spreadDb: number;
   /** On the channel that nothing was sent on: what came across of the other, re that; null where it cannot be told. */
   crosstalkDb?: number | null;
+  /** Third harmonic re the tone; at most that where noise hides it, null where the sample rate does not hold it. */
+  thirdPercent: number | null;
+  thirdMeasurable: boolean;
   clipped: boolean;
 }
 

@@ -38,6 +38,8 @@ const EDGE_SECONDS = 0.12;
 const QUIET_EDGE_SECONDS = 0.08;
 const FEWEST_QUIET_SECONDS = 0.25;
 const HIGHEST_SHARE = 0.44;
+/** Of a long tone this much tells its third harmonic. */
+const LONGEST_THIRD_SECONDS = 20;
 /** Strangers hang together by chance with 1 ÷ (bandwidth · time). */
 const PER_SECOND_AND_HERTZ = 0.04;
 const CHANCE_TIMES = 5;
@@ -119,7 +121,8 @@ export class SectionMeter {
     const pair = meter.result();
     if (pair === null) return heard.map(() => nothing(TOO_SHORT));
     return pair.channels.map(({ levelDbfs, uncertaintyDb, spreadDb, clipped }, c): ReturnedTone => {
-      const own = { kind: "sine" as const, frequencyHz: section.frequencyHz, spreadDb, clipped };
+      const third = this.thirdOf(heard[c], c);
+      const own = { kind: "sine" as const, frequencyHz: section.frequencyHz, spreadDb, clipped, ...third };
       const hum = pair.leftOverDb?.[c] ?? 0;
       if (this.sentOn(c))
         return {
@@ -130,6 +133,13 @@ export class SectionMeter {
       const across = crosstalkOf(pair, c);
       return { ...own, levelDb: null, crosstalkDb: across.db, uncertaintyDb: across.uncertaintyDb };
     });
+  }
+
+  private thirdOf(x: Float64Array, c: number): Pick<ReturnedTone, "thirdPercent" | "thirdMeasurable"> {
+    const inside = this.inside(x).subarray(0, Math.round(LONGEST_THIRD_SECONDS * this.sampleRateHz));
+    const found = this.sentOn(c) ? orderLines(inside, this.sampleRateHz, this.heardHz, [3]) : null;
+    const third = found?.lines.at(0);
+    return { thirdPercent: third?.percent ?? null, thirdMeasurable: third?.measurable ?? false };
   }
 
   private steps(heard: Float64Array[]): SectionReturned[] {

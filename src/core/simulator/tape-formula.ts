@@ -1,3 +1,4 @@
+import { cubicTable } from "@/core/dsp/cubic-table";
 import { asAtCassetteSpeed, BIAS_TABLE } from "@/core/standards/bias-curves";
 import type { TapeType } from "@/core/standards/tape-types";
 
@@ -23,7 +24,7 @@ const TREBLE_HZ = 12_500;
  */
 export function sensitivityDb(biasDb: number, frequencyHz: number, speedCmPerS: number): number {
   const at = Math.log(asAtCassetteSpeed(Math.max(20, frequencyHz), speedCmPerS));
-  const rows = BIAS_TABLE.sensitivityDb.map(({ db }) => smooth(BIAS_TABLE.biasDb, db, biasDb));
+  const rows = BIAS_TABLE.sensitivityDb.map(({ db }) => cubicTable(BIAS_TABLE.biasDb, db, biasDb));
   const above = LOG_HZ.findIndex((log) => log > at);
   if (above === 0) return rows[0];
   const i = above < 0 ? rows.length - 1 : above;
@@ -34,33 +35,10 @@ export function sensitivityDb(biasDb: number, frequencyHz: number, speedCmPerS: 
 
 /** Third harmonic of a tone at the reference level, as a share. */
 export const thirdShare = (biasDb: number): number =>
-  Math.exp(smooth(BIAS_TABLE.biasDb, BIAS_TABLE.thirdPercent.map(Math.log), biasDb)) / 100;
+  Math.exp(cubicTable(BIAS_TABLE.biasDb, BIAS_TABLE.thirdPercent.map(Math.log), biasDb)) / 100;
 
 /** What a change of the treble does at a frequency, dB: all of it at 12.5 kHz, half an octave and a half below. */
 export function trebleShelfDb(db: number, frequencyHz: number): number {
   const octaves = Math.log2(Math.max(20, frequencyHz) / TREBLE_HZ);
   return (db * 1.06) / (1 + Math.exp(-2.4 * (octaves + 1.18)));
-}
-
-/** Through the points of a table by cubic pieces (Catmull and Rom 1974), straight on beyond its ends. */
-function smooth(xs: readonly number[], ys: readonly number[], x: number): number {
-  const last = xs.length - 1;
-  const slope = (i: number) =>
-    i <= 0
-      ? (ys[1] - ys[0]) / (xs[1] - xs[0])
-      : i >= last
-        ? (ys[last] - ys[last - 1]) / (xs[last] - xs[last - 1])
-        : (ys[i + 1] - ys[i - 1]) / (xs[i + 1] - xs[i - 1]);
-  if (x <= xs[0]) return ys[0] + slope(0) * (x - xs[0]);
-  if (x >= xs[last]) return ys[last] + slope(last) * (x - xs[last]);
-  const i = xs.findIndex((other) => other > x) - 1;
-  const width = xs[i + 1] - xs[i];
-  const t = (x - xs[i]) / width;
-  const [a, b] = [width * slope(i), width * slope(i + 1)];
-  return (
-    ys[i] * (1 + 2 * t) * (1 - t) ** 2 +
-    a * t * (1 - t) ** 2 +
-    ys[i + 1] * t * t * (3 - 2 * t) +
-    b * t * t * (t - 1)
-  );
 }

@@ -1,0 +1,160 @@
+import { fixed } from "@/core/text/number-text";
+import type { BiasLaw, BiasPoint } from "./bias-law";
+
+/** The schools whose answer is heard; the maker's figure is read off a meter. */
+export const HEARD_SCHOOLS = ["over-bias", "flatness", "third-harmonic"] as const;
+export type HeardSchool = (typeof HEARD_SCHOOLS)[number];
+
+/** Where a school would stop. */
+export interface BiasAnswer {
+  school: HeardSchool;
+  /** On the scale of the points; null where it cannot be told. */
+  turns: number | null;
+  /** ± at 95 %. */
+  uncertaintyTurns: number;
+  says: string;
+}
+
+/** How far beyond the points an answer is looked for, dB of bias, and in how fine steps. */
+const BEYOND_DB = 5;
+const STEPS = 360;
+/** An answer that is known no better is none, dB of bias. */
+const LARGEST_UNCERTAINTY_DB = 1.6;
+const LEAST_UNCERTAINTY_DB = 0.15;
+/** Answers of less than this share of what is likely are none. */
+const FEWEST_SHARE = 0.8;
+
+/**
+ * Where each school would leave the screw, by what is likely of how it acts.
+ * @param overBiasDb by how much the high tone is to have dropped past its loudest point; null where the tape has no figure
+ */
+export function biasAnswers(
+  laws: readonly BiasLaw[],
+  points: readonly BiasPoint[],
+  overBiasDb: number | null,
+): BiasAnswer[] {
+  return HEARD_SCHOOLS.map((school) => {
+    if (school === "over-bias" && overBiasDb === null)
+      return {
+        school,
+        turns: null,
+        uncertaintyTurns: 0,
+        says: "This tape has no over-bias figure written down.",
+      };
+    const placed = laws.map((law) => ({
+      weight: law.weight,
+      dbPerTurn: Math.abs(law.dbPerTurn),
+      turns: placeOf(school, law, points, overBiasDb ?? 0),
+    }));
+    return answerOf(school, placed, points);
+  });
+}
+
+interface Placed {
+  weight: number;
+  dbPerTurn: number;
+  turns: number | null;
+}
+
+function answerOf(school: HeardSchool, placed: readonly Placed[], points: readonly BiasPoint[]): BiasAnswer {
+  const all = placed.reduce((sum, { weight }) => sum + weight, 0);
+  const found = placed.filter((one): one is Placed & { turns: number } => one.turns !== null);
+  const weight = found.reduce((sum, one) => sum + one.weight, 0);
+  const unknown = { school, turns: null, uncertaintyTurns: 0 };
+  if (points.length < 2 || all === 0)
+    return { ...unknown, says: "Hear it at two places of the screw first." };
+  if (weight < FEWEST_SHARE * all) return { ...unknown, says: BEYOND[school] };
+  const mean = (of: (one: Placed & { turns: number }) => number) =>
+    found.reduce((sum, one) => sum + one.weight * of(one), 0) / weight;
+  const turns = mean((one) => one.turns);
+  const dbPerTurn = mean((one) => one.dbPerTurn);
+  const spread = 2 * Math.sqrt(mean((one) => (one.turns - turns) ** 2));
+  const uncertaintyTurns = Math.hypot(spread, LEAST_UNCERTAINTY_DB / dbPerTurn);
+  if (uncertaintyTurns * dbPerTurn > LARGEST_UNCERTAINTY_DB) return { ...unknown, says: BEYOND[school] };
+  return { school, turns, uncertaintyTurns, says: STOPS[school] };
+}
+
+const STOPS: Record<HeardSchool, string> = {
+  "over-bias": "The high tone has dropped by the tape's figure past its loudest point.",
+  flatness: "The high tone comes back as loud as the middle one.",
+  "third-harmonic": "The third harmonic is least.",
+};
+const BEYOND: Record<HeardSchool, string> = {
+  "over-bias": "Cannot be told from these places: hear it on both sides of where the high tone is loudest.",
+  flatness:
+    "Cannot be told from these places: hear it where the high tone is louder, and where it is softer, than the middle one.",
+  "third-harmonic":
+    "Cannot be told from these places: hear it farther on, where the third harmonic rises again.",
+};
+
+const NAMES: Record<HeardSchool, string> = {
+  "over-bias": "over-bias",
+  flatness: "flatness",
+  "third-harmonic": "the least third harmonic",
+};
+
+/** "Over-bias at 0.31, flatness at 0.25 turns; the least third harmonic cannot be told." */
+export function biasSentence(answers: readonly BiasAnswer[]): string {
+  const told = answers.flatMap(({ school, turns }) =>
+    turns === null ? [] : [`${NAMES[school]} at ${fixed(turns, 2, true)}`],
+  );
+  const untold = answers.flatMap(({ school, turns }) => (turns === null ? [NAMES[school]] : []));
+  const sentence = [
+    told.length > 0 && `${told.join(", ")} turns`,
+    untold.length > 0 && `${untold.join(" and ")} cannot be told`,
+  ]
+    .filter(Boolean)
+    .join("; ");
+  return `${sentence[0].toUpperCase()}${sentence.slice(1)}.`;
+}
+
+function placeOf(
+  school: HeardSchool,
+  law: BiasLaw,
+  points: readonly BiasPoint[],
+  overBiasDb: number,
+): number | null {
+  const turns = points.map((point) => point.turns);
+  const beyond = BEYOND_DB / Math.abs(law.dbPerTurn);
+  const way = Math.sign(law.dbPerTurn);
+  // from too little bias to too much
+  const [low, high] = [Math.min(...turns) - beyond, Math.max(...turns) + beyond];
+  const at = (i: number) => (way > 0 ? low + ((high - low) * i) / STEPS : high - ((high - low) * i) / STEPS);
+  const values = Array.from({ length: STEPS + 1 }, (_, i) => valueOf(school, law, at(i)));
+  switch (school) {
+    case "flatness":
+      return crossing(values, 0, at, 0);
+    case "over-bias": {
+      const top = values.indexOf(Math.max(...values));
+      return top === 0 || top === STEPS ? null : crossing(values, values[top] - overBiasDb, at, top);
+    }
+    case "third-harmonic": {
+      const bottom = values.indexOf(Math.min(...values));
+      return bottom === 0 || bottom === STEPS ? null : at(bottom);
+    }
+  }
+}
+
+const valueOf = (school: HeardSchool, law: BiasLaw, turns: number): number => {
+  switch (school) {
+    case "flatness":
+      return law.highDb(turns) - law.middleDb(turns);
+    case "over-bias":
+      return law.highDb(turns);
+    case "third-harmonic":
+      return law.thirdDb(turns);
+  }
+};
+
+/** Where a curve first falls through a level, from a step on. */
+function crossing(
+  values: readonly number[],
+  level: number,
+  at: (step: number) => number,
+  from: number,
+): number | null {
+  for (let i = from; i < values.length - 1; i++)
+    if (values[i] >= level && values[i + 1] < level)
+      return at(i + (values[i] - level) / (values[i] - values[i + 1]));
+  return null;
+}

@@ -1,0 +1,261 @@
+import { Matrix, solve, CholeskyDecomposition } from "ml-matrix";
+import { cubicTable } from "@/core/dsp/cubic-table";
+import { SeededRandom } from "@/core/dsp/seeded-random";
+import { asAtCassetteSpeed, BIAS_TABLE } from "@/core/standards/bias-curves";
+
+/** What came back at one place of the bias screw, dB re what went in. */
+export interface BiasPoint {
+  turns: number;
+  /** A middle and a high tone, 20 dB down. */
+  middleDb: number;
+  highDb: number;
+  /** Third harmonic of a middle tone at 0 level re the tone; null where noise hides it. */
+  thirdDb: number | null;
+}
+
+export interface BiasTones {
+  middleHz: number;
+  highHz: number;
+  speedCmPerS: number;
+}
+
+/** One way in which the screw may act: the curves over its turns, and how likely it is beside the others. */
+export interface BiasLaw {
+  weight: number;
+  /** Bias per turn, dB, clockwise positive. */
+  dbPerTurn: number;
+  middleDb(turns: number): number;
+  highDb(turns: number): number;
+  thirdDb(turns: number): number;
+}
+
+const CURVES = ["middle", "high", "third"] as const;
+/** What the shapes are believed to, beside what is measured: how far the table and another tape differ. */
+const MISFIT_DB = { middle: 0.06, high: 0.12, third: 0.4 } as const;
+/** How far a curve strays from the shape, and over how much bias it hangs together. */
+const STRAY_DB = { middle: 0.3, high: 0.5, third: 1 } as const;
+const STRAY_LENGTH_DB = 2.5;
+const MEASURED_DB = { middle: 0.03, high: 0.05, third: 0.2 } as const;
+/** Of the screw: usual bias per turn, and where it usually stands re the recommended bias. */
+const USUAL_DB_PER_TURN = 8;
+const DB_PER_TURN_SPREAD = 1;
+const USUAL_OFF_DB = 3.5;
+const LEVEL_SPREAD_DB = 12;
+/** By how much each curve may lie elsewhere on the bias axis, and be deeper or flatter. */
+const SHIFT_DB = { middle: 0.7, high: 0.8, third: 0.9 } as const;
+const DEPTH = 0.25;
+const STARTS_DB_PER_TURN = [2.5, 6, 12, 25];
+const STARTS_OFF_DB = [-5, -2.5, 0, 2.5];
+const ROUNDS = 30;
+/** Of twice the logarithm of the likelihood: what fits worse is not counted. */
+const AS_LIKELY = 9;
+const SAMPLES = 24;
+const SEED = 31;
+
+/**
+ * How bias acts over the turns of its screw: the levels of a middle and a high tone and the third harmonic, fitted all
+ * together by their typical shapes (least squares with what is usual as prior knowledge), each curve then led through
+ * its points. Several laws where what was measured leaves several open; they are drawn from what is likely.
+ * @param points two or more, at different turns; fewer tell nothing
+ */
+export function biasLaws(points: readonly BiasPoint[], tones: BiasTones): BiasLaw[] {
+  if (new Set(points.map(({ turns }) => turns)).size < 2) return [];
+  const problem = new Problem(points, tones);
+  const fits = [-1, 1].flatMap((way) =>
+    STARTS_DB_PER_TURN.flatMap((size) =>
+      STARTS_OFF_DB.map((off) => problem.fit(problem.start(way, size, off), way)),
+    ),
+  );
+  const best = Math.min(...fits.map(({ cost }) => cost));
+  const modes: Fit[] = [];
+  for (const fit of fits.toSorted((a, b) => a.cost - b.cost)) {
+    const known = modes.some(
+      (mode) => mode.way === fit.way && mode.values.every((v, i) => Math.abs(v - fit.values[i]) < 0.3),
+    );
+    if (!known && fit.cost < best + AS_LIKELY) modes.push(fit);
+  }
+  const random = new SeededRandom(SEED);
+  return modes.flatMap((mode) => problem.laws(mode, Math.exp((best - mode.cost) / 2), random));
+}
+
+interface Fit {
+  way: number;
+  values: number[];
+  cost: number;
+}
+
+type Curve = (typeof CURVES)[number];
+
+/** Places of the parameters: screw, then level, shift and depth of each curve. */
+const SIZE = 0;
+const OFF = 1;
+const ofCurve = (c: number) => ({ level: 2 + 3 * c, shift: 3 + 3 * c, depth: 4 + 3 * c });
+const COUNT = 2 + 3 * CURVES.length;
+
+class Problem {
+  private readonly means: number[];
+  private readonly shapes: Array<(biasDb: number) => number>;
+  private readonly middleTurns: number;
+
+  constructor(
+    private readonly points: readonly BiasPoint[],
+    { middleHz, highHz, speedCmPerS }: BiasTones,
+  ) {
+    this.shapes = [
+      (u) => sensitivity(u, asAtCassetteSpeed(middleHz, speedCmPerS)),
+      (u) => sensitivity(u, asAtCassetteSpeed(highHz, speedCmPerS)),
+      third,
+    ];
+    this.means = CURVES.map((curve) => {
+      const values = this.valuesOf(curve).map(({ db }) => db);
+      return values.reduce((a, b) => a + b, 0) / Math.max(1, values.length);
+    });
+    this.middleTurns = points.reduce((sum, { turns }) => sum + turns, 0) / points.length;
+  }
+
+  private valuesOf(curve: Curve): Array<{ turns: number; db: number }> {
+    return this.points.flatMap(({ turns, middleDb, highDb, thirdDb }) => {
+      const db = { middle: middleDb, high: highDb, third: thirdDb }[curve];
+      return db === null ? [] : [{ turns, db }];
+    });
+  }
+
+  start(way: number, dbPerTurn: number, offDb: number): number[] {
+    const values = new Array<number>(COUNT).fill(0);
+    values[SIZE] = Math.log(dbPerTurn / USUAL_DB_PER_TURN) / DB_PER_TURN_SPREAD;
+    values[OFF] = offDb / USUAL_OFF_DB;
+    CURVES.forEach((_, c) => {
+      const shape = this.shapes[c];
+      const mean =
+        this.points.reduce((sum, { turns }) => sum + shape(this.biasAt(values, way, turns)), 0) /
+        this.points.length;
+      values[ofCurve(c).level] = -mean / LEVEL_SPREAD_DB;
+    });
+    return values;
+  }
+
+  /** Bias re the recommended one, dB. All values are in units of what is usual. */
+  private biasAt(values: readonly number[], way: number, turns: number): number {
+    return USUAL_OFF_DB * values[OFF] + way * this.dbPerTurn(values) * (turns - this.middleTurns);
+  }
+
+  private dbPerTurn(values: readonly number[]): number {
+    return USUAL_DB_PER_TURN * Math.exp(DB_PER_TURN_SPREAD * values[SIZE]);
+  }
+
+  private shape(values: readonly number[], way: number, c: number, turns: number): number {
+    const { level, shift, depth } = ofCurve(c);
+    const curve = CURVES[c];
+    const u = this.biasAt(values, way, turns) - SHIFT_DB[curve] * values[shift];
+    return (
+      this.means[c] + LEVEL_SPREAD_DB * values[level] + Math.exp(DEPTH * values[depth]) * this.shapes[c](u)
+    );
+  }
+
+  private residuals(values: readonly number[], way: number): number[] {
+    const off = CURVES.flatMap((curve, c) => {
+      const sigma = Math.hypot(MISFIT_DB[curve], MEASURED_DB[curve]);
+      return this.valuesOf(curve).map(({ turns, db }) => (db - this.shape(values, way, c, turns)) / sigma);
+    });
+    return [...off, ...values];
+  }
+
+  fit(start: number[], way: number): Fit {
+    let values = start;
+    let residuals = this.residuals(values, way);
+    let cost = sumOfSquares(residuals);
+    let damping = 1e-2;
+    for (let round = 0; round < ROUNDS; round++) {
+      const jacobian = this.jacobian(values, way, residuals);
+      const transposed = jacobian.transpose();
+      const normal = transposed.mmul(jacobian);
+      for (let i = 0; i < COUNT; i++) normal.set(i, i, normal.get(i, i) * (1 + damping));
+      const step = solve(normal, transposed.mmul(Matrix.columnVector(residuals))).to1DArray();
+      const next = values.map((v, i) => v - step[i]);
+      const nextResiduals = this.residuals(next, way);
+      const nextCost = sumOfSquares(nextResiduals);
+      if (nextCost < cost) {
+        const gained = cost - nextCost;
+        [values, residuals, cost] = [next, nextResiduals, nextCost];
+        damping /= 4;
+        if (gained < 1e-4) break;
+      } else {
+        damping *= 6;
+        if (damping > 1e6) break;
+      }
+    }
+    return { way, values, cost };
+  }
+
+  private jacobian(values: readonly number[], way: number, residuals: readonly number[]): Matrix {
+    const matrix = new Matrix(residuals.length, COUNT);
+    values.forEach((value, j) => {
+      const nudged = values.with(j, value + NUDGE);
+      this.residuals(nudged, way).forEach((r, i) => matrix.set(i, j, (r - residuals[i]) / NUDGE));
+    });
+    return matrix;
+  }
+
+  /** The law of a fit, and others that are about as likely, drawn around it. */
+  laws({ way, values, cost }: Fit, weight: number, random: SeededRandom): BiasLaw[] {
+    const jacobian = this.jacobian(values, way, this.residuals(values, way));
+    const factor = new CholeskyDecomposition(jacobian.transpose().mmul(jacobian)).lowerTriangularMatrix;
+    const drawn = Array.from({ length: SAMPLES }, () => {
+      // of covariance (JᵀJ)⁻¹: Lᵀ·x = z
+      const z = Matrix.columnVector(Array.from({ length: COUNT }, () => random.normal()));
+      const off = solve(factor.transpose(), z).to1DArray();
+      return values.map((v, i) => v + off[i]);
+    });
+    return [values, ...drawn].map((one) => {
+      // where the curves bend more than a straight line, the drawn ones may fit worse
+      const worse = Math.max(0, sumOfSquares(this.residuals(one, way)) - cost - COUNT);
+      return { weight: weight * Math.exp(-worse / 2), ...this.law(one, way) };
+    });
+  }
+
+  private law(values: number[], way: number): Omit<BiasLaw, "weight"> {
+    const [middleDb, highDb, thirdDb] = CURVES.map((_, c) => this.throughPoints(values, way, c));
+    return { dbPerTurn: way * this.dbPerTurn(values), middleDb, highDb, thirdDb };
+  }
+
+  /** The shape led through what was measured: what is left over is a smooth function of bias (Rasmussen and Williams 2006). */
+  private throughPoints(values: number[], way: number, c: number): (turns: number) => number {
+    const curve = CURVES[c];
+    const known = this.valuesOf(curve).map(({ turns, db }) => ({
+      u: this.biasAt(values, way, turns),
+      off: db - this.shape(values, way, c, turns),
+    }));
+    const alike = (a: number, b: number) =>
+      STRAY_DB[curve] ** 2 * Math.exp(-((a - b) ** 2) / 2 / STRAY_LENGTH_DB ** 2);
+    const weights =
+      known.length === 0
+        ? []
+        : solve(
+            new Matrix(
+              known.map((one, i) =>
+                known.map((other, j) => alike(one.u, other.u) + (i === j ? MEASURED_DB[curve] ** 2 : 0)),
+              ),
+            ),
+            Matrix.columnVector(known.map(({ off }) => off)),
+          ).to1DArray();
+    return (turns) => {
+      const at = this.biasAt(values, way, turns);
+      const off = known.reduce((sum, { u }, i) => sum + weights[i] * alike(at, u), 0);
+      return this.shape(values, way, c, turns) + off;
+    };
+  }
+}
+
+const NUDGE = 1e-4;
+
+const sumOfSquares = (values: readonly number[]): number => values.reduce((sum, v) => sum + v * v, 0);
+
+const LOG_HZ = BIAS_TABLE.sensitivityDb.map(({ frequencyHz }) => Math.log(frequencyHz));
+
+function sensitivity(biasDb: number, frequencyHz: number): number {
+  const rows = BIAS_TABLE.sensitivityDb.map(({ db }) => cubicTable(BIAS_TABLE.biasDb, db, biasDb));
+  return cubicTable(LOG_HZ, rows, Math.max(LOG_HZ[0], Math.log(frequencyHz)));
+}
+
+const THIRD_DB = BIAS_TABLE.thirdPercent.map((percent) => 20 * Math.log10(percent / 100));
+const third = (biasDb: number): number => cubicTable(BIAS_TABLE.biasDb, THIRD_DB, biasDb);
