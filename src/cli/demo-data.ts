@@ -54,6 +54,7 @@ const NOTHING_HEARD: Omit<Heard, "source"> = {
   flutter: null,
   playback: null,
   comparison: null,
+  returned: null,
   problems: [],
 };
 

@@ -9,6 +9,7 @@ import { beforeTurn, heardLive } from "@/core/live/heard-live";
 import { LiveListening, type ListeningResult } from "@/core/live/live-listening";
 import type { PlaybackNow } from "@/core/playback/playback-now";
 import type { SourceAndTape } from "@/core/playback/source-and-tape";
+import type { ReturnedNow } from "@/core/returned/heard-pass";
 import type { Heard } from "@/core/stations/heard";
 import type { PlaybackNumbers } from "@/core/playback/playback-numbers";
 import { DEMO_MACHINES } from "@/core/practice/demo-machines";
@@ -50,6 +51,7 @@ export class PlaybackBench {
   private result: ListeningResult | null = null;
   private playback: PlaybackNow | null = null;
   private comparison: SourceAndTape | null = null;
+  private returned: ReturnedNow | null = null;
   private logbook: Logbook = CLOSED_LOGBOOK;
   private readonly lay = layBench();
   private clock = Date.UTC(2026, 10, 20, 10);
@@ -99,10 +101,12 @@ export class PlaybackBench {
     for (let i = 0; i < Math.round(10 * seconds); i++) {
       this.live.push(this.deck.render(STEP));
       this.clock += 100;
-      const { flutter, role, what } = stationOf(this.station).hears;
+      const { flutter, role, what, sequence } = stationOf(this.station).hears;
+      this.live.wantSequence(sequence);
       this.result = this.live.result(flutter, role, what === "source and tape");
       this.playback = this.result.playback ?? this.playback;
       this.comparison = this.result.comparison ?? this.comparison;
+      this.returned = this.result.returned ?? this.returned;
       this.step({ kind: "heard", marks: this.result.marks });
     }
   }
@@ -188,7 +192,7 @@ export class PlaybackBench {
     const bench = this.lay({
       records: { ...this.records },
       tape: this.tape,
-      heard: this.result && heardLive(this.result, from, this.playback, this.comparison),
+      heard: this.result && heardLive(this.result, from, this.playback, this.comparison, this.returned),
       circumstances: {},
       prior: [],
       peak: null,

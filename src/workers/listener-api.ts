@@ -57,9 +57,11 @@ export interface Wanted {
   role: string | null;
   /** Whether a tone is followed into a recorder and back. */
   compare: boolean;
+  /** The marked sequence whose passes are measured; null for none. */
+  sequence: string | null;
 }
 
-export const NOTHING_WANTED: Wanted = { flutter: false, role: null, compare: false };
+export const NOTHING_WANTED: Wanted = { flutter: false, role: null, compare: false, sequence: null };
 
 /**
  * What a listening worker does for one session. It listens to one source from its start to its end: another source has

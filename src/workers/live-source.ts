@@ -11,5 +11,7 @@ export interface LiveSource {
   finish(): Promise<void>;
 }
 
-export const resultOf = ({ live, wanted }: LiveSource): ListeningResult =>
-  live.result(wanted.flutter, wanted.role, wanted.compare);
+export function resultOf({ live, wanted }: LiveSource): ListeningResult {
+  live.wantSequence(wanted.sequence);
+  return live.result(wanted.flutter, wanted.role, wanted.compare);
+}

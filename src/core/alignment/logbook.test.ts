@@ -31,6 +31,7 @@ const heardOf = (speed: HeardSpeed | null): Heard => ({
   flutter: null,
   playback: null,
   comparison: null,
+  returned: null,
   problems: [],
 });
 const step = (

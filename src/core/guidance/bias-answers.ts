@@ -33,7 +33,10 @@ export function biasAnswers(
   points: readonly BiasPoint[],
   overBiasDb: number | null,
 ): BiasAnswer[] {
+  const places = new Set(points.map(({ turns }) => turns)).size;
   return HEARD_SCHOOLS.map((school) => {
+    if (places < 2)
+      return { school, turns: null, uncertaintyTurns: 0, says: "Hear it at two places of the screw first." };
     if (school === "over-bias" && overBiasDb === null)
       return {
         school,
@@ -46,8 +49,29 @@ export function biasAnswers(
       dbPerTurn: Math.abs(law.dbPerTurn),
       turns: placeOf(school, law, points, overBiasDb ?? 0),
     }));
-    return answerOf(school, placed, points);
+    return answerOf(school, placed);
   });
+}
+
+/** How far the bias is from where a school would leave it, dB, too much bias positive; null where it cannot be told. */
+export function biasError(
+  school: HeardSchool,
+  laws: readonly BiasLaw[],
+  points: readonly BiasPoint[],
+  overBiasDb: number | null,
+  nowTurns: number,
+): { errorDb: number; uncertaintyDb: number } | null {
+  if (school === "over-bias" && overBiasDb === null) return null;
+  const all = laws.reduce((sum, { weight }) => sum + weight, 0);
+  const found = laws.flatMap((law) => {
+    const turns = placeOf(school, law, points, overBiasDb ?? 0);
+    return turns === null ? [] : [{ weight: law.weight, db: (nowTurns - turns) * law.dbPerTurn }];
+  });
+  const weight = found.reduce((sum, one) => sum + one.weight, 0);
+  if (all === 0 || weight < FEWEST_SHARE * all) return null;
+  const errorDb = found.reduce((sum, one) => sum + one.weight * one.db, 0) / weight;
+  const variance = found.reduce((sum, one) => sum + one.weight * (one.db - errorDb) ** 2, 0) / weight;
+  return { errorDb, uncertaintyDb: Math.hypot(2 * Math.sqrt(variance), LEAST_UNCERTAINTY_DB) };
 }
 
 interface Placed {
@@ -56,13 +80,11 @@ interface Placed {
   turns: number | null;
 }
 
-function answerOf(school: HeardSchool, placed: readonly Placed[], points: readonly BiasPoint[]): BiasAnswer {
+function answerOf(school: HeardSchool, placed: readonly Placed[]): BiasAnswer {
   const all = placed.reduce((sum, { weight }) => sum + weight, 0);
   const found = placed.filter((one): one is Placed & { turns: number } => one.turns !== null);
   const weight = found.reduce((sum, one) => sum + one.weight, 0);
   const unknown = { school, turns: null, uncertaintyTurns: 0 };
-  if (points.length < 2 || all === 0)
-    return { ...unknown, says: "Hear it at two places of the screw first." };
   if (weight < FEWEST_SHARE * all) return { ...unknown, says: BEYOND[school] };
   const mean = (of: (one: Placed & { turns: number }) => number) =>
     found.reduce((sum, one) => sum + one.weight * of(one), 0) / weight;

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { cubicTable } from "@/core/dsp/cubic-table";
 import { SeededRandom } from "@/core/dsp/seeded-random";
 import { BIAS_TABLE } from "@/core/standards/bias-curves";
-import { biasAnswers, biasSentence, HEARD_SCHOOLS, type HeardSchool } from "./bias-answers";
+import { biasAnswers, biasError, biasSentence, HEARD_SCHOOLS, type HeardSchool } from "./bias-answers";
 import { biasLaws, type BiasPoint } from "./bias-law";
 
 /** A law of bias: curves over dB re the recommended one. */
@@ -88,8 +88,12 @@ describe("what too little to go by tells", () => {
   const flat = (biases: number[], perTurn: number) =>
     at(biases, perTurn).find(({ school }) => school === "flatness")!;
 
-  it("one place tells nothing, two tell the way and about how far", () => {
+  it("one place tells about how the bias stands and nothing of the screw, two tell the way and about how far", () => {
     expect(at([-3], 8).every(({ turns }) => turns === null)).toBe(true);
+    const [one] = [-3].map((b) => heard(law, 0, b, new SeededRandom(2)));
+    const { errorDb, uncertaintyDb } = biasError("flatness", biasLaws([one], TONES), [one], null, 0)!;
+    expect(Math.abs(errorDb + 3)).toBeLessThan(uncertaintyDb);
+    expect(uncertaintyDb).toBeLessThan(4);
     for (const perTurn of [8, -8]) {
       const { turns, uncertaintyTurns } = flat([-3, -2], perTurn);
       expect(Math.abs(turns! * perTurn - 3)).toBeLessThan(1);

@@ -22,6 +22,8 @@ export interface BiasTones {
 /** One way in which the screw may act: the curves over its turns, and how likely it is beside the others. */
 export interface BiasLaw {
   weight: number;
+  /** How badly its shapes fit, and how far from usual it is; twice the logarithm of a likelihood. */
+  cost: number;
   /** Bias per turn, dB, clockwise positive. */
   dbPerTurn: number;
   middleDb(turns: number): number;
@@ -55,11 +57,11 @@ const SEED = 31;
 /**
  * How bias acts over the turns of its screw: the levels of a middle and a high tone and the third harmonic, fitted all
  * together by their typical shapes (least squares with what is usual as prior knowledge), each curve then led through
- * its points. Several laws where what was measured leaves several open; they are drawn from what is likely.
- * @param points two or more, at different turns; fewer tell nothing
+ * its points. Several laws where what was measured leaves several open; they are drawn from what is likely. One place
+ * alone tells about how the bias stands, by what is usual, and nothing of what the screw does.
  */
 export function biasLaws(points: readonly BiasPoint[], tones: BiasTones): BiasLaw[] {
-  if (new Set(points.map(({ turns }) => turns)).size < 2) return [];
+  if (points.length === 0) return [];
   const problem = new Problem(points, tones);
   const fits = [-1, 1].flatMap((way) =>
     STARTS_DB_PER_TURN.flatMap((size) =>
@@ -102,9 +104,9 @@ class Problem {
     { middleHz, highHz, speedCmPerS }: BiasTones,
   ) {
     this.shapes = [
-      (u) => sensitivity(u, asAtCassetteSpeed(middleHz, speedCmPerS)),
-      (u) => sensitivity(u, asAtCassetteSpeed(highHz, speedCmPerS)),
-      third,
+      tabulated((u) => sensitivity(u, asAtCassetteSpeed(middleHz, speedCmPerS))),
+      tabulated((u) => sensitivity(u, asAtCassetteSpeed(highHz, speedCmPerS))),
+      tabulated(third),
     ];
     this.means = CURVES.map((curve) => {
       const values = this.valuesOf(curve).map(({ db }) => db);
@@ -209,11 +211,11 @@ class Problem {
     return [values, ...drawn].map((one) => {
       // where the curves bend more than a straight line, the drawn ones may fit worse
       const worse = Math.max(0, sumOfSquares(this.residuals(one, way)) - cost - COUNT);
-      return { weight: weight * Math.exp(-worse / 2), ...this.law(one, way) };
+      return { weight: weight * Math.exp(-worse / 2), cost, ...this.law(one, way) };
     });
   }
 
-  private law(values: number[], way: number): Omit<BiasLaw, "weight"> {
+  private law(values: number[], way: number): Omit<BiasLaw, "weight" | "cost"> {
     const [middleDb, highDb, thirdDb] = CURVES.map((_, c) => this.throughPoints(values, way, c));
     return { dbPerTurn: way * this.dbPerTurn(values), middleDb, highDb, thirdDb };
   }
@@ -246,7 +248,22 @@ class Problem {
   }
 }
 
-const NUDGE = 1e-4;
+/** A smooth curve over bias, worked out once in fine steps. */
+function tabulated(curve: (biasDb: number) => number): (biasDb: number) => number {
+  const values = Float64Array.from({ length: 2 * TABLE_REACH_DB * TABLE_PER_DB + 2 }, (_, i) =>
+    curve(i / TABLE_PER_DB - TABLE_REACH_DB),
+  );
+  const last = values.length - 2;
+  return (biasDb) => {
+    const at = Math.max(0, Math.min(last, (biasDb + TABLE_REACH_DB) * TABLE_PER_DB));
+    const i = Math.min(last, Math.floor(at));
+    return values[i] + (at - i) * (values[i + 1] - values[i]);
+  };
+}
+const TABLE_REACH_DB = 40;
+const TABLE_PER_DB = 50;
+
+const NUDGE = 1e-3;
 
 const sumOfSquares = (values: readonly number[]): number => values.reduce((sum, v) => sum + v * v, 0);
 

@@ -2,6 +2,7 @@ import type { FullScale } from "@/core/playback/playback-level";
 import type { PlaybackNow } from "@/core/playback/playback-now";
 import type { SourceAndTape } from "@/core/playback/source-and-tape";
 import type { Reading } from "@/core/records/reading";
+import type { ReturnedNow } from "@/core/returned/heard-pass";
 import type { Heard } from "@/core/stations/heard";
 import type { ListeningResult } from "./live-listening";
 
@@ -19,13 +20,14 @@ export const tellsNoSpeed = (what: string): string =>
 
 /**
  * What a live source has given, as the stations read it.
- * @param playback, @param comparison what was heard so far, which does not come with every result
+ * @param playback, @param comparison, @param returned what was heard so far, which does not come with every result
  */
 export function heardLive(
   result: ListeningResult,
   { source, clockPercent, fullScale }: LiveSource,
   playback: PlaybackNow | null,
   comparison: SourceAndTape | null = null,
+  returned: ReturnedNow | null = null,
 ): Heard {
   const { speed, flutter, channels, nominalHz, sequencePlays } = result;
   const sound = channels.filter(({ problem }) => problem === null);
@@ -47,6 +49,7 @@ export function heardLive(
     flutter,
     playback,
     comparison,
+    returned,
     problems: [
       ...(sequencePlays ? [tellsNoSpeed(sequencePlays)] : []),
       ...channels.flatMap(({ problem }) => problem ?? []),

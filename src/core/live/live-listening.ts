@@ -8,6 +8,8 @@ import { atSpeed } from "@/core/reference/at-speed";
 import { LivePlayback } from "./live-playback";
 import { SourceAndTapeFollower, type SourceAndTape } from "@/core/playback/source-and-tape";
 import type { PlaybackNow } from "@/core/playback/playback-now";
+import type { ReturnedNow } from "@/core/returned/heard-pass";
+import { LiveReturned } from "./live-returned";
 import { RecentSound } from "./recent-sound";
 import { usualFormat } from "@/core/standards/track-formats";
 import type { HeadTracks } from "@/core/playback/azimuth-view";
@@ -32,6 +34,8 @@ export interface ListeningResult extends LiveResult {
   playback: PlaybackNow | null;
   /** What goes into a recorder and what comes back; fresh twice a second, null in between and while not asked for. */
   comparison: SourceAndTape | null;
+  /** What was heard of the sequence that is wanted; fresh when that changed, null in between. */
+  returned: ReturnedNow | null;
   /** What plays now of the tape or of a sequence; null in between or when nothing was recognised. */
   band: BandNow | null;
   /** The sentence for it when a marked sequence is played: nothing of a reference tape is read from that. */
@@ -69,6 +73,8 @@ const LOWEST_CARRIER_HZ = 900;
 const RECENT_SECONDS = 10;
 /** Kept even when no evidence is wanted, for questions about the present. */
 const LEAST_KEPT_SECONDS = RECENT_SECONDS;
+/** The longest sound of a preset, what comes after it, and what is around. */
+const SEQUENCE_KEPT_SECONDS = 34;
 const RESPONSE_ROLE = "response";
 const PLAYBACK_EVERY_SECONDS = 0.45;
 const LONGEST_BRIDGED_SECONDS = 0.1;
@@ -93,6 +99,8 @@ export class LiveListening {
   private nextPlayback = 0;
   private readonly comparison: SourceAndTapeFollower;
   private nextComparison = 0;
+  private readonly returned: LiveReturned;
+  private newReturned: ReturnedNow | null = null;
   /** Which of several bands of one frequency is listened for. */
   private wantedRole = "";
   private log: WatchLog | null = null;
@@ -116,11 +124,17 @@ export class LiveListening {
       equalisation: timeConstants(tape.equalisation, tape.speedCmPerS),
     });
     this.comparison = new SourceAndTapeFollower(sampleRateHz);
+    this.returned = new LiveReturned(sampleRateHz, channelCount);
     this.check = new SignalCheck(sampleRateHz, channelCount);
     this.wide = new WideBandFollower(atSpeed(tape, speedFactor), speedFactor);
     const longest = this.wide.secondsToKeep;
     this.plays = new WhatPlays({ ...options, keepSeconds: Math.max(RECOGNISED_SECONDS, longest) });
-    const kept = Math.max(LEAST_KEPT_SECONDS, evidenceSeconds, longest);
+    const { sequences = [] } = options;
+    const kept = Math.max(
+      sequences.length > 0 ? SEQUENCE_KEPT_SECONDS : LEAST_KEPT_SECONDS,
+      evidenceSeconds,
+      longest,
+    );
     this.recentSound = new RecentSound(sampleRateHz, channelCount, kept);
   }
 
@@ -155,12 +169,19 @@ export class LiveListening {
     this.transport.mark();
     this.playback.mark(this.seconds);
     this.comparison.mark(this.seconds);
+    this.returned.mark(this.seconds);
   }
 
   /** The other direction plays, or another head: the tones that were heard do not belong to it. */
   clearPlayback(): void {
     this.playback.clear(this.seconds);
     this.comparison.clear();
+    this.returned.clear(this.seconds);
+  }
+
+  /** The sequence whose passes are measured; null for none. */
+  wantSequence(id: string | null): void {
+    this.returned.want(this.options.sequences?.find((one) => one.id === id) ?? null);
   }
 
   /** The search for the loudest point begins anew. */
@@ -215,6 +236,7 @@ export class LiveListening {
       watch: this.watched(),
       playback: withPlayback !== null ? this.heardTones() : null,
       comparison: compare ? this.compared() : null,
+      returned: this.takeReturned(),
       band: this.plays.band,
       sequencePlays,
       bandsHeard: this.plays.bandsHeard,
@@ -241,6 +263,12 @@ export class LiveListening {
   /** By hand: what is heard is the source, or the tape; null leaves it to be found out. */
   sayHears(what: "source" | "tape" | null): void {
     this.comparison.say(what);
+  }
+
+  private takeReturned(): ReturnedNow | null {
+    const fresh = this.newReturned;
+    this.newReturned = null;
+    return fresh;
   }
 
   private compared(): SourceAndTape | null {
@@ -294,6 +322,9 @@ export class LiveListening {
       if (heard) this.playback.hearWide(heard.wide, heard.begunSeconds);
     }
     if (carrierHz !== null) this.follow(carrierHz);
+    const { wanted } = this.returned;
+    if (wanted)
+      this.newReturned = this.returned.update(this.seconds, this.plays.goes(wanted), this.recentSound);
   }
 
   private follow(frequencyHz: number): void {

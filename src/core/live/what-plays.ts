@@ -5,6 +5,7 @@ import {
   STILL_PLAYING_SECONDS,
   type PlayingSection,
 } from "@/core/programme/programme-recogniser";
+import type { HeardGo } from "@/core/programme/recognise-by-marks";
 import type { Recognition } from "@/core/programme/recognition";
 import { atSpeed } from "@/core/reference/at-speed";
 import { programmeOfTape } from "@/core/reference/programme-of-tape";
@@ -65,6 +66,11 @@ export class WhatPlays {
 
   push(block: Array<Float64Array | Float32Array>): void {
     this.recogniser.push(block);
+  }
+
+  /** Every go at a marked sequence that was heard so far. */
+  goes(programme: Programme): HeardGo[] {
+    return this.recogniser.goes(programme);
   }
 
   /** Places in the tape's list of the bands that have been heard so far. */

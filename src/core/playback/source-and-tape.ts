@@ -192,7 +192,8 @@ function meanOf(windows: StoodAt[]): Omit<StoodAt, "atSeconds"> {
   return { levelsDbfs, uncertaintyDb: Math.max(LEAST_UNCERTAINTY_DB, own, between) };
 }
 
-function hearsIn(wanderPercent: number | null): HearsNow {
+/** Whether a tone that wavers so much, percent, has been on tape. */
+export function hearsIn(wanderPercent: number | null): HearsNow {
   if (wanderPercent === null) return "unclear";
   if (wanderPercent < LOCKED_PERCENT) return "source";
   return wanderPercent > TAPED_PERCENT ? "tape" : "unclear";

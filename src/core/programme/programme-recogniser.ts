@@ -3,7 +3,13 @@ import { heardSegments } from "./heard-segments";
 import { MarkDetector } from "./mark-detector";
 import { sweepShape, type Programme, type Section } from "./programme";
 import type { Recognition, RecognisedSection } from "./recognition";
-import { passesByMarks, recogniseByMarks, type HeardPass } from "./recognise-by-marks";
+import {
+  goesByMarks,
+  passesByMarks,
+  recogniseByMarks,
+  type HeardGo,
+  type HeardPass,
+} from "./recognise-by-marks";
 import { recogniseByTones } from "./recognise-by-tones";
 import { ToneFrames } from "./tone-frames";
 
@@ -99,6 +105,12 @@ export class ProgrammeRecogniser {
   passes(programme: Programme): HeardPass[] {
     const passes = passesByMarks(this.detector?.marks ?? [], programme, this.heardSeconds);
     return passes.filter(({ sections }) => fitOf(programme, sections, this.heard) > 0);
+  }
+
+  /** Every go at a marked programme so far, as its marks say and its tones do not deny. */
+  goes(programme: Programme): HeardGo[] {
+    const goes = goesByMarks(this.detector?.marks ?? [], programme, this.heardSeconds);
+    return goes.filter(({ sections }) => fitOf(programme, sections, this.heard) >= 0);
   }
 
   /** The steady tones alone, whatever they belong to. */

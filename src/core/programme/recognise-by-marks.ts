@@ -42,15 +42,22 @@ export interface HeardPass {
   speedRatio: number;
 }
 
-/**
- * The passes of a marked programme, by number. Nothing of one go at a pass is mixed with another: what was turned in
- * between nobody knows. Of several goes the last whole one counts, or else the one with most in it.
- */
-export function passesByMarks(
+/** One go at a pass, as it is heard from its first mark on. */
+export interface HeardGo {
+  pass: number;
+  /** Where its first mark began, by which it is known. */
+  atSeconds: number;
+  /** What was heard of it to its end so far. */
+  sections: RecognisedSection[];
+  speedRatio: number;
+}
+
+/** Every go at a marked programme, in the order that they were heard. */
+export function goesByMarks(
   marks: readonly HeardMark[],
   { sections, marks: carried }: Programme,
   untilSeconds: number,
-): HeardPass[] {
+): HeardGo[] {
   if (!carried) return [];
   const goes: Play[][] = [];
   for (const play of playsOf(marks, sections, carried, untilSeconds)) {
@@ -59,22 +66,33 @@ export function passesByMarks(
     if (go && before && before.pass === play.pass && before.index < play.index) go.push(play);
     else goes.push([play]);
   }
-  const passes = new Map<number, Play[][]>();
-  for (const go of goes) {
-    const whole = go.filter((play) => play.whole);
-    const { pass } = go[0];
-    if (whole.length > 0) passes.set(pass, [...(passes.get(pass) ?? []), whole]);
-  }
+  return goes.map((go) => ({
+    pass: go[0].pass,
+    atSeconds: go[0].markSeconds,
+    sections: go.filter(({ whole }) => whole).map(asHeard(sections)),
+    speedRatio: meanRatio(go),
+  }));
+}
+
+/**
+ * The passes of a marked programme, by number. Nothing of one go at a pass is mixed with another: what was turned in
+ * between nobody knows. Of several goes the last whole one counts, or else the one with most in it.
+ */
+export function passesByMarks(
+  marks: readonly HeardMark[],
+  programme: Programme,
+  untilSeconds: number,
+): HeardPass[] {
+  const passes = new Map<number, HeardGo[]>();
+  for (const go of goesByMarks(marks, programme, untilSeconds))
+    if (go.sections.length > 0) passes.set(go.pass, [...(passes.get(go.pass) ?? []), go]);
   return [...passes]
     .toSorted(([a], [b]) => a - b)
-    .map(([pass, all]) => {
-      const best = all.reduce((one, other) => (other.length >= one.length ? other : one));
-      return {
-        pass,
-        sections: best.map(asHeard(sections)),
-        retries: all.length - 1,
-        speedRatio: meanRatio(best),
-      };
+    .map(([pass, goes]) => {
+      const { sections, speedRatio } = goes.reduce((one, other) =>
+        other.sections.length >= one.sections.length ? other : one,
+      );
+      return { pass, sections, retries: goes.length - 1, speedRatio };
     });
 }
 
@@ -89,6 +107,8 @@ interface Play {
   startSeconds: number;
   endSeconds: number;
   ratio: number;
+  /** Where the mark before it began. */
+  markSeconds: number;
   /** Nothing broke it off. */
   whole: boolean;
 }
@@ -120,7 +140,16 @@ function playsOf(
       const endSeconds = startSeconds + sections[index].seconds / ratio;
       const whole = endSeconds <= brokenOff + EDGE_SECONDS;
       const pass = mark.pass ?? 1;
-      const play = { index, pass, startSeconds, endSeconds: Math.min(endSeconds, brokenOff), ratio, whole };
+      const markSeconds = mark.atSeconds;
+      const play = {
+        index,
+        pass,
+        markSeconds,
+        startSeconds,
+        endSeconds: Math.min(endSeconds, brokenOff),
+        ratio,
+        whole,
+      };
       return whole || play.endSeconds - startSeconds > SHORTEST_SECONDS ? [play] : [];
     });
   });

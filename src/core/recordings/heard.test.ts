@@ -29,6 +29,7 @@ describe("what the bench shows", () => {
       channels,
       transport: null,
       playback: null,
+      returned: null,
     };
   };
   const tone = (seconds: number, peak: number) => fmTone(seconds, RATE, 3150 * 1.01, [{ rateHz: 4, peak }]);
@@ -68,6 +69,7 @@ describe("what the bench shows", () => {
         geometry: { parts: [], speedCmPerS: 4.76, firstSpeedCmPerS: 4.76 },
         tracks: null,
         sequences: PRESETS,
+        sequenceId: null,
       },
       () => undefined,
     );

@@ -15,7 +15,10 @@ import { programmeOfSequence } from "@/core/signals/programme-of-sequence";
 import type { Sequence } from "@/core/signals/sequence";
 import { usualFormat } from "@/core/standards/track-formats";
 import type { Heard } from "@/core/stations/heard";
+import type { ReturnedNow } from "@/core/returned/heard-pass";
+import type { ReturnedPass, ReturnedSequence } from "@/core/returned/returned";
 import { measureRecording } from "./measure-recording";
+import { measureReturned } from "./measure-returned";
 
 export interface FileChannel {
   channel: string;
@@ -34,6 +37,8 @@ export interface FileMeasurement {
   transport: TransportView | null;
   /** Azimuth, level and response, of a tape with several tones; null for others. */
   playback: PlaybackNow | null;
+  /** What came back of the sequence that the station listens for; null for other recordings. */
+  returned: ReturnedNow | null;
 }
 
 /** What a recording is measured as. */
@@ -48,20 +53,53 @@ export interface MeasuredAs {
   tracks: HeadTracks | null;
   /** What else it may be, told by its marks: then nothing of a reference tape is read from it. */
   sequences: readonly Sequence[];
+  /** The one of them whose passes are measured, where a station listens for one. */
+  sequenceId: string | null;
 }
 
 type OnProgress = (share: number) => void;
 
 /** Measures a recording for the bench, as the tape that is in its job. */
-export const measureForBench = (
+export async function measureForBench(
   name: string,
   sound: SoundFile,
   as: MeasuredAs,
   onProgress: OnProgress,
-): Promise<FileMeasurement> =>
-  as.tape.bands.length > 1 || isWide(as.tape.bands[0])
+): Promise<FileMeasurement> {
+  const sequence = as.sequences.find(({ id }) => id === as.sequenceId);
+  const returned = sequence ? await measureReturned(sound, sequence) : null;
+  if (sequence && returned && returned.passes.length > 0)
+    return {
+      ...sequenceFile(
+        name,
+        sound,
+        [...sound.warnings, ...returned.warnings],
+        `the sequence ${sequence.name}`,
+      ),
+      returned: returnedFrom(returned, sequence),
+    };
+  return as.tape.bands.length > 1 || isWide(as.tape.bands[0])
     ? measureTape(name, sound, as, onProgress)
     : measureTone(name, sound, as, onProgress);
+}
+
+/** The passes of a recording as if they had been heard just now; where the screws stood then nobody has told. */
+function returnedFrom({ passes }: ReturnedSequence, sequence: Sequence): ReturnedNow {
+  const last = (pass: ReturnedPass) => pass.segments.at(-1)?.endSeconds ?? 0;
+  return {
+    sequenceId: sequence.id,
+    nowSeconds: Math.max(...passes.map(last)),
+    passes: passes.map((pass) => ({
+      ...pass,
+      sequenceId: sequence.id,
+      startSeconds: pass.segments.at(0)?.startSeconds ?? 0,
+      endSeconds: last(pass),
+      whole: pass.segments.length === sequence.segments.length,
+      hears: "tape",
+      told: passes.length === 1 ? 0 : null,
+    })),
+  };
+}
 
 async function measureTone(
   name: string,
@@ -94,7 +132,16 @@ async function measureTone(
     };
   });
   const transport = worstTransport(meter, geometry);
-  return { name, sampleRateHz, durationSeconds, warnings, channels, transport, playback: null };
+  return {
+    name,
+    sampleRateHz,
+    durationSeconds,
+    warnings,
+    channels,
+    transport,
+    playback: null,
+    returned: null,
+  };
 }
 
 /** Of a tape with several bands: speed from the band that is for it, or else from the one that is known best. */
@@ -126,7 +173,16 @@ async function measureTape(
     speedCmPerS,
     equalisation: timeConstants(reference.equalisation, reference.speedCmPerS),
   }).take(heard);
-  return { name, sampleRateHz, durationSeconds, warnings, channels, transport: null, playback };
+  return {
+    name,
+    sampleRateHz,
+    durationSeconds,
+    warnings,
+    channels,
+    transport: null,
+    playback,
+    returned: null,
+  };
 }
 
 /** A recording of a sequence: nothing of a reference tape is in it. */
@@ -143,6 +199,7 @@ const sequenceFile = (
   channels: [],
   transport: null,
   playback: null,
+  returned: null,
 });
 
 /** What a file has given, as the stations read it: speed of the channel known best, flutter of the worse one. */
@@ -159,6 +216,7 @@ export function heardFile(file: FileMeasurement): Heard {
     flutter: worst ? { ...worst, settled: flutterNotKept(worst) === null } : null,
     playback: file.playback,
     comparison: null,
+    returned: file.returned,
     problems: [...file.warnings, ...file.channels.flatMap(({ warnings }) => warnings)],
   };
 }

@@ -1,15 +1,12 @@
 import type { SoundFile } from "@/core/formats/sound-file";
 import { ProgrammeRecogniser } from "@/core/programme/programme-recogniser";
 import type { HeardPass } from "@/core/programme/recognise-by-marks";
-import { MARK_SECONDS } from "@/core/programme/sync-mark";
 import { firstSineDb, returnedPass, type MeasuredSection } from "@/core/returned/returned-pass";
 import type { ReturnedSequence } from "@/core/returned/returned";
 import { SectionMeter } from "@/core/returned/section-meter";
-import { segmentOfSection, programmeOfSequence } from "@/core/signals/programme-of-sequence";
+import { placedSection } from "@/core/returned/section-places";
+import { programmeOfSequence } from "@/core/signals/programme-of-sequence";
 import type { Sequence } from "@/core/signals/sequence";
-
-const TONE_SHARE = 0.2;
-const BLUR_SECONDS = 0.15;
 
 /**
  * Everything of a marked sequence that a recording holds, pass by pass, re what was sent. Reads the recording twice, a
@@ -31,31 +28,13 @@ export async function measureReturned(sound: SoundFile, sequence: Sequence): Pro
       warnings: [`${sequence.name} was not heard: none of its marks is there.`],
     };
 
-  const isTaken = (seconds: number, hertz: number) =>
-    found.some(({ sections }) =>
-      sections.some(
-        ({ startSeconds, endSeconds, frequencyHz }) =>
-          seconds > startSeconds - MARK_SECONDS - BLUR_SECONDS &&
-          seconds < endSeconds + BLUR_SECONDS &&
-          (frequencyHz === 0 || seconds < startSeconds || Math.abs(frequencyHz / hertz - 1) < TONE_SHARE),
-      ),
-    );
+  const all = found.flatMap(({ sections }) => sections);
   const metered = found.flatMap(({ pass, sections, speedRatio }) =>
     sections.map((heard) => {
-      const { segment, last } = segmentOfSection(programme, heard.index);
-      const { kind } = sequence.segments[segment];
-      const place = {
-        ...heard,
-        speedRatio:
-          heard.frequencyHz > 0
-            ? heard.frequencyHz / programme.sections[heard.index].frequencyHz
-            : speedRatio,
-        colour: kind === "pink" || kind === "white" ? kind : null,
-        quietSeconds: last ? sequence.gapSeconds : 0,
-        isTaken,
-      };
-      const meter = new SectionMeter(sampleRateHz, channelCount, programme.sections[heard.index], place);
-      return { pass, segment, kind, place, meter, done: null as MeasuredSection | null };
+      const placed = placedSection(sequence, programme, heard, speedRatio, all);
+      const section = programme.sections[heard.index];
+      const meter = new SectionMeter(sampleRateHz, channelCount, section, placed.place);
+      return { ...placed, pass, meter, done: null as MeasuredSection | null };
     }),
   );
   let at = 0;

@@ -2,6 +2,7 @@ import type { FlutterResult } from "@/core/measure/flutter";
 import type { PlaybackNow } from "@/core/playback/playback-now";
 import type { FullScale } from "@/core/playback/playback-level";
 import type { SourceAndTape } from "@/core/playback/source-and-tape";
+import type { ReturnedNow } from "@/core/returned/heard-pass";
 import type { Reading } from "@/core/records/reading";
 
 /** A mean speed as it stands. */
@@ -37,6 +38,8 @@ export interface Heard {
   playback: PlaybackNow | null;
   /** What went into a recorder and what came back; null where that is not asked for. */
   comparison: SourceAndTape | null;
+  /** What came back of the station's sequence, pass by pass; null before any, and where none is asked for. */
+  returned: ReturnedNow | null;
   /** Why there is no number, or what is doubtful. */
   problems: string[];
 }

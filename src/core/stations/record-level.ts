@@ -70,7 +70,7 @@ export const recordLevel: MeasuringStation<"record-level", keyof typeof quantiti
   apartBy: ["speed", "channel", "recordingOn"],
   circumstances: ["recordingOn"],
   adjusters: [{ kind: "turn", says: "turned, sets record level", actsOn: ["channel", "tapeType"] }],
-  hears: { what: "source and tape", flutter: false, role: null },
+  hears: { what: "source and tape", flutter: false, role: null, sequence: "record-level" },
   tapeLacks: () => null,
   upsets: ["record-level"],
   readings: ({ heard, here: { machine } }) => {

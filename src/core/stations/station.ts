@@ -44,12 +44,15 @@ export type Dimension = "speed" | "side" | "channel" | "head" | "recordingOn";
 
 /** What is listened for while a station is worked at. */
 export interface Hears {
-  /** The tone for speed, the bands of a reference tape, or a tone that is sent to a recorder and comes back. */
-  what: "speed tone" | "reference tape" | "source and tape";
+  /** The tone for speed, the bands of a reference tape, a tone that is sent to a recorder and comes back, or a
+   * sequence that is. */
+  what: "speed tone" | "reference tape" | "source and tape" | "sequence";
   /** All the flutter meters. */
   flutter: boolean;
   /** Which of several bands of one frequency is meant; null where tones are not collected. */
   role: string | null;
+  /** The marked sequence whose passes are measured, by its id; null for none. */
+  sequence: string | null;
 }
 
 /** A kind of adjuster that a machine may have here, in the words of the machine editor. */

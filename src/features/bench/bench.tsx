@@ -81,8 +81,8 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
   const compare = measuring?.hears.what === "source and tape";
   const want = useLatest(listener.want);
   useEffect(() => {
-    const { flutter = false, role = null } = measuring?.hears ?? {};
-    want({ flutter, role, compare });
+    const { flutter = false, role = null, sequence = null } = measuring?.hears ?? {};
+    want({ flutter, role, compare, sequence });
   }, [want, measuring, compare]);
   const [circumstances, setCircumstances] = useCircumstances(job.id, listener.practice);
   useForgetTones(listener, circumstances);

@@ -25,6 +25,7 @@ const result = (fields: Partial<ListeningResult> = {}): ListeningResult => ({
   watch: null,
   playback: null,
   comparison: null,
+  returned: null,
   band: null,
   sequencePlays: null,
   bandsHeard: [],
@@ -39,6 +40,7 @@ const file = (name: string): FileMeasurement => ({
   channels: [],
   transport: null,
   playback: null,
+  returned: null,
 });
 const after = (...events: ListeningEvent[]): ListeningState => events.reduce(listening, NOTHING_HEARD);
 

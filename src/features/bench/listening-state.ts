@@ -149,7 +149,10 @@ export function listening(state: ListeningState, event: ListeningEvent): Listeni
     case "watch":
       return { ...state, watching: event.on, watch: event.on ? null : state.watch };
     case "tones cleared":
-      return { ...state, heard: state.heard && { ...state.heard, playback: null, comparison: null } };
+      return {
+        ...state,
+        heard: state.heard && { ...state.heard, playback: null, comparison: null, returned: null },
+      };
     case "turned":
       return {
         ...state,
@@ -192,6 +195,7 @@ function withResult(
 ): ListeningState {
   const playback = result.playback ?? state.heard?.playback ?? null;
   const comparison = result.comparison ?? state.heard?.comparison ?? null;
+  const returned = result.returned ?? state.heard?.returned ?? null;
   const add = (points: StripPoint[], value: number | undefined) =>
     value === undefined
       ? points
@@ -202,7 +206,7 @@ function withResult(
   return {
     ...state,
     live: result,
-    heard: heardLive(result, from, playback, comparison),
+    heard: heardLive(result, from, playback, comparison, returned),
     check: result.check ?? state.check,
     watch: result.watch ?? state.watch,
     speedStrip: add(state.speedStrip, result.speed?.instantPercent),

@@ -46,6 +46,7 @@ const PLAY: Record<Hears["what"], string> = {
   "speed tone": "Waiting for the tone",
   "reference tape": "Play the tape from its first tone",
   "source and tape": "Send a tone to the machine and record it",
+  sequence: "Send the sequence to the machine and record it",
 };
 
 /** What stands where there is no number yet. */

@@ -225,7 +225,8 @@ export function useListener(options: ListenOptions) {
     dispatch({ session: id, kind: "begun", source: "file" });
     dispatch({ session: id, kind: "progress", share: 0 });
     try {
-      const as = { ...(await played()), geometry: options.geometry };
+      const { sequence: sequenceId } = wanted.current;
+      const as = { ...(await played()), geometry: options.geometry, sequenceId };
       if (session.closed) return;
       const worker = startListener();
       session.own(() => worker.end());
