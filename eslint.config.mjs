@@ -30,6 +30,7 @@ const CORE = {
     "records",
     "reference",
     "returned",
+    "signals",
     "standards",
     "text",
   ],

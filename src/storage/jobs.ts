@@ -37,6 +37,7 @@ export async function changeJob(
       | "oneSideOnly"
       | "leftOut"
       | "blankTapes"
+      | "biasSchool"
     >
   >,
 ): Promise<void> {

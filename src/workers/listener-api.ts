@@ -5,6 +5,7 @@ import type { RatePoint } from "@/core/measure/rate-points";
 import type { TransportEvent } from "@/core/measure/transport-events";
 import type { HeadTracks } from "@/core/playback/azimuth-view";
 import type { FileMeasurement, MeasuredAs } from "@/core/recordings/measure-for-bench";
+import type { BlankTape } from "@/core/records/blank-tape";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import type { Sequence } from "@/core/signals/sequence";
 import type { DeckKey, DeckStatus } from "@/core/simulator/practice-deck";
@@ -79,7 +80,11 @@ export interface ListenerApi {
   repairPractice(work: string): Promise<void>;
   pressKey(key: DeckKey): Promise<PracticeState>;
   /** Puts in another tape; null is a blank one. */
-  loadTape(tape: ReferenceTape | null): Promise<PracticeState>;
+  loadTape(tape: ReferenceTape): Promise<PracticeState>;
+  /** A tape to record on; null for an ordinary one. */
+  loadBlank(blank: BlankTape | null): Promise<PracticeState>;
+  /** Winds back to the start of the tape at once. */
+  rewindToStart(): Promise<PracticeState>;
   turnSide(): Promise<PracticeState>;
   resetCounter(): Promise<PracticeState>;
   /** What is recorded the next time record is pressed. */

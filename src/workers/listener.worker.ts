@@ -58,6 +58,15 @@ const api: ListenerApi = {
     return practice().state;
   },
 
+  async loadBlank(blank) {
+    await practice().loadBlank(blank);
+    return practice().state;
+  },
+  async rewindToStart() {
+    practice().rewindToStart();
+    return practice().state;
+  },
+
   async turnSide() {
     practice().turnSide();
     return practice().state;

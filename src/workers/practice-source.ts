@@ -1,8 +1,11 @@
 import { LiveListening, type ListeningResult } from "@/core/live/live-listening";
+import { equalisationOf } from "@/core/practice/comes-back";
 import { blankTape, practiceTape, sequenceInput } from "@/core/practice/practice-tape";
+import type { BlankTape } from "@/core/records/blank-tape";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import type { Sequence } from "@/core/signals/sequence";
 import { PracticeDeck, type DeckKey, type DeckStatus } from "@/core/simulator/practice-deck";
+import type { TransportParameters } from "@/core/simulator/transport-parameters";
 import type { Tape } from "@/core/simulator/tape";
 import { keepTape, restoreTape } from "@/storage/practice-tapes";
 import {
@@ -33,6 +36,7 @@ export class PracticeSource implements LiveSource {
   private constructor(
     private readonly deck: PracticeDeck,
     private tape: Tape,
+    private readonly parameters: TransportParameters,
     listenFor: ListenFor,
     onResult: (result: ListeningResult, deck: DeckStatus) => void,
   ) {
@@ -60,7 +64,7 @@ export class PracticeSource implements LiveSource {
     for (const work of done) deck.repair(work);
     deck.trimmers.forEach((trimmer, i) => trimmer.turn(turnedTo[i] ?? 0));
     deck.press("play");
-    return new PracticeSource(deck, tape, listenFor, onResult);
+    return new PracticeSource(deck, tape, parameters, listenFor, onResult);
   }
 
   get state(): PracticeState {
@@ -79,14 +83,22 @@ export class PracticeSource implements LiveSource {
   press(key: DeckKey): void {
     if (key === "record") this.deck.setInput(this.sequence && sequenceInput(this.sequence, RATE_HZ));
     this.deck.press(key);
-    this.live.mark();
+    this.live.interrupt();
   }
 
-  /** Another tape; null is a blank one. */
-  async load(reference: ReferenceTape | null): Promise<void> {
+  /** A tape of the library of blank tapes to record on; null is an ordinary one. */
+  loadBlank(blank: BlankTape | null): Promise<void> {
+    const { speedCmPerS } = this.tape;
+    return this.put(blankTape(speedCmPerS, { blank, equalisation: equalisationOf(this.parameters) }));
+  }
+
+  load(reference: ReferenceTape): Promise<void> {
+    return this.put(practiceTape(reference));
+  }
+
+  private async put(tape: Tape): Promise<void> {
     await this.withTape(async () => {
       await keepTape(this.tape);
-      const tape = reference ? practiceTape(reference) : blankTape(this.tape.speedCmPerS);
       await restoreTape(tape);
       this.tape = tape;
       this.deck.load(tape);
@@ -95,6 +107,12 @@ export class PracticeSource implements LiveSource {
 
   monitor(what: "source" | "tape"): void {
     this.deck.monitor = what;
+  }
+
+  rewindToStart(): void {
+    this.deck.press("rewind");
+    while (this.deck.status.positionSeconds > 0) this.deck.render(RATE_HZ / 10);
+    this.live.interrupt();
   }
 
   turnSide(): void {

@@ -13,10 +13,10 @@ export interface ResponseCurve {
 }
 
 /** Every response among the readings, oldest first. */
-export function allCurves(readings: Reading[]): ResponseCurve[] {
+export function allCurves(readings: Reading[], quantityOfPoints = "response.point"): ResponseCurve[] {
   const curves = new Map<string, ResponseCurve>();
   for (const { quantity, context, phase, at, value, uncertainty } of inForce(readings)) {
-    if (quantity !== "response.point") continue;
+    if (quantity !== quantityOfPoints) continue;
     const { channel, side = null, tapeId, nominalHz } = context;
     const key = `${at} ${channel} ${side}`;
     const curve = curves.get(key) ?? { channel, side, phase, at, tapeId, points: [] };
@@ -28,8 +28,8 @@ export function allCurves(readings: Reading[]): ResponseCurve[] {
 }
 
 /** The response of each channel and direction as it was found first and left last. */
-export function curvesOf(readings: Reading[]): ResponseCurve[] {
-  const curves = allCurves(readings);
+export function curvesOf(readings: Reading[], quantityOfPoints?: string): ResponseCurve[] {
+  const curves = allCurves(readings, quantityOfPoints);
   const same = (one: ResponseCurve) => (other: ResponseCurve) =>
     other.channel === one.channel && other.side === one.side && other.phase === one.phase;
   return curves.filter((curve) =>

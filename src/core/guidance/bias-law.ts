@@ -48,6 +48,9 @@ const SHIFT_DB = { middle: 0.7, high: 0.8, third: 0.9 } as const;
 const DEPTH = 0.25;
 const STARTS_DB_PER_TURN = [2.5, 6, 12, 25];
 const STARTS_OFF_DB = [-5, -2.5, 0, 2.5];
+/** Every start is followed a little way, the most promising to the end. */
+const FIRST_ROUNDS = 5;
+const GO_ON = 7;
 const ROUNDS = 30;
 /** Of twice the logarithm of the likelihood: what fits worse is not counted. */
 const AS_LIKELY = 9;
@@ -63,11 +66,13 @@ const SEED = 31;
 export function biasLaws(points: readonly BiasPoint[], tones: BiasTones): BiasLaw[] {
   if (points.length === 0) return [];
   const problem = new Problem(points, tones);
-  const fits = [-1, 1].flatMap((way) =>
+  const begun = [-1, 1].flatMap((way) =>
     STARTS_DB_PER_TURN.flatMap((size) =>
-      STARTS_OFF_DB.map((off) => problem.fit(problem.start(way, size, off), way)),
+      STARTS_OFF_DB.map((off) => problem.fit(problem.start(way, size, off), way, FIRST_ROUNDS)),
     ),
   );
+  const promising = begun.toSorted((a, b) => a.cost - b.cost).slice(0, GO_ON);
+  const fits = promising.map(({ values, way }) => problem.fit(values, way, ROUNDS));
   const best = Math.min(...fits.map(({ cost }) => cost));
   const modes: Fit[] = [];
   for (const fit of fits.toSorted((a, b) => a.cost - b.cost)) {
@@ -162,12 +167,12 @@ class Problem {
     return [...off, ...values];
   }
 
-  fit(start: number[], way: number): Fit {
+  fit(start: number[], way: number, rounds: number): Fit {
     let values = start;
     let residuals = this.residuals(values, way);
     let cost = sumOfSquares(residuals);
     let damping = 1e-2;
-    for (let round = 0; round < ROUNDS; round++) {
+    for (let round = 0; round < rounds; round++) {
       const jacobian = this.jacobian(values, way, residuals);
       const transposed = jacobian.transpose();
       const normal = transposed.mmul(jacobian);

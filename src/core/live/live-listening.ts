@@ -160,6 +160,12 @@ export class LiveListening {
 
   /** Something was turned. Returns how often that was told, by which results from before and after it are told apart. */
   mark(): number {
+    this.returned.mark(this.seconds);
+    return this.interrupt();
+  }
+
+  /** What plays was interrupted, by a key of the machine: settled figures begin anew, though nothing was turned. */
+  interrupt(): number {
     this.beginAnew();
     return ++this.marks;
   }
@@ -169,7 +175,6 @@ export class LiveListening {
     this.transport.mark();
     this.playback.mark(this.seconds);
     this.comparison.mark(this.seconds);
-    this.returned.mark(this.seconds);
   }
 
   /** The other direction plays, or another head: the tones that were heard do not belong to it. */

@@ -111,7 +111,7 @@ export class LiveReturned {
     const passes = [...this.goes.values()]
       .filter(({ sections }) => sections.size > 0)
       .map((go) => this.passOf(go, sequence.id, programme));
-    return { sequenceId: sequence.id, passes, nowSeconds: seconds };
+    return { sequenceId: sequence.id, passes, told: this.turns.length, nowSeconds: seconds };
   }
 
   private passOf(

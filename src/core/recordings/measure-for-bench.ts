@@ -88,6 +88,7 @@ function returnedFrom({ passes }: ReturnedSequence, sequence: Sequence): Returne
   const last = (pass: ReturnedPass) => pass.segments.at(-1)?.endSeconds ?? 0;
   return {
     sequenceId: sequence.id,
+    told: 0,
     nowSeconds: Math.max(...passes.map(last)),
     passes: passes.map((pass) => ({
       ...pass,

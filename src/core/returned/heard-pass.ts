@@ -18,6 +18,8 @@ export interface PassNow extends ReturnedPass {
 export interface ReturnedNow {
   sequenceId: string;
   passes: PassNow[];
+  /** How often a turn has been told so far. */
+  told: number;
   /** The clock of the source now. */
   nowSeconds: number;
 }

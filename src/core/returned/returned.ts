@@ -1,3 +1,4 @@
+import type { OrderLine } from "@/core/measure/order-lines";
 import type { SegmentKind } from "@/core/signals/sequence";
 
 /** What came back of a tone that was sent on a channel. */
@@ -38,6 +39,8 @@ export interface ReturnedStep {
   levelDb: number;
   thirdPercent: number;
   thdPercent: number;
+  /** From the second to the seventh. */
+  harmonics: OrderLine[];
   /** The third stands out of the noise; else its figure is at most that. */
   measurable: boolean;
   clipped: boolean;

@@ -147,11 +147,14 @@ export class SectionMeter {
       if (!this.sentOn(c)) return NOTHING_SENT;
       const found = distortionOf(this.inside(x), this.sampleRateHz, this.heardHz);
       if (found === null || found.third === null) return nothing(NO_TONE);
-      const { levelDbfs, third, thdPercent, clipped } = found;
+      const { levelDbfs, third, thdPercent, clipped, harmonics } = found;
       const sentDbfs = this.section.levelDb;
       const { percent: thirdPercent, measurable } = third;
       const levelDb = levelDbfs - sentDbfs;
-      return { kind: "step", step: { sentDbfs, levelDb, thirdPercent, thdPercent, measurable, clipped } };
+      return {
+        kind: "step",
+        step: { sentDbfs, levelDb, thirdPercent, thdPercent, harmonics, measurable, clipped },
+      };
     });
   }
 

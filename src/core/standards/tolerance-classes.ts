@@ -16,6 +16,12 @@ export interface Tolerances {
   /** Of the channels against each other, and of each against the operating level; null where nothing is asked. */
   balanceDb: number | null;
   response: Corridor;
+  /** Of a recording played back; null for machines that nothing is asked of. */
+  recordResponse: Corridor | null;
+  /** How near to where its school would leave it the bias is expected, dB. */
+  biasDb: number;
+  /** Third harmonic at 0 level; null where nothing is asked. */
+  thirdPercent: number | null;
 }
 
 const corridor = (db: number, fromHz: number, toHz: number): Corridor => ({ db, fromHz, toHz });
@@ -30,6 +36,9 @@ export const TOLERANCE_CLASSES = {
     belowPeakDb: 0.3,
     balanceDb: 0.5,
     response: corridor(1, 60, 15_000),
+    recordResponse: corridor(2, 60, 15_000),
+    biasDb: 0.5,
+    thirdPercent: 1,
   },
   hifi: {
     name: "high fidelity",
@@ -39,6 +48,9 @@ export const TOLERANCE_CLASSES = {
     belowPeakDb: 0.5,
     balanceDb: 1,
     response: corridor(2, 60, 12_500),
+    recordResponse: corridor(3, 60, 12_500),
+    biasDb: 1,
+    thirdPercent: 1,
   },
   portable: {
     name: "portable",
@@ -48,6 +60,9 @@ export const TOLERANCE_CLASSES = {
     belowPeakDb: 1,
     balanceDb: 2,
     response: corridor(3, 125, 8000),
+    recordResponse: corridor(4, 125, 8000),
+    biasDb: 1.5,
+    thirdPercent: 3,
   },
   toy: {
     name: "toy, dictation",
@@ -57,6 +72,9 @@ export const TOLERANCE_CLASSES = {
     belowPeakDb: 1,
     balanceDb: null,
     response: corridor(4, 250, 5000),
+    recordResponse: null,
+    biasDb: 2,
+    thirdPercent: null,
   },
 } as const satisfies Record<string, Tolerances>;
 

@@ -1,10 +1,13 @@
 import { azimuth } from "./azimuth";
+import { bias } from "./bias";
 import { clean } from "./clean";
+import { distortion } from "./distortion";
 import { flutter } from "./flutter";
 import { intake } from "./intake";
 import { level } from "./level";
 import { path } from "./path";
 import { recordLevel } from "./record-level";
+import { recordResponse } from "./record-response";
 import { response } from "./response";
 import { service } from "./service";
 import { sheet } from "./sheet";
@@ -21,7 +24,10 @@ export const STATIONS = [
   azimuth,
   level,
   response,
+  bias,
   recordLevel,
+  recordResponse,
+  distortion,
   sheet,
 ] as const;
 

@@ -20,7 +20,9 @@ export function DeckTape({ listener, practice }: { listener: ListenerState; prac
   const tapes = useLiveQuery(() => database.tapes.orderBy("name").toArray(), []);
   const sequences = useLiveQuery(everySequence, []) ?? PRESETS;
   const [input, setInput] = useState("");
-  const loaded = deck.tapeId.startsWith(BLANK) ? BLANK : deck.tapeId;
+  const blanks = useLiveQuery(() => database.blanks.orderBy("name").toArray(), []) ?? [];
+  const ownBlank = blanks.find(({ id }) => deck.tapeId.startsWith(BLANK) && deck.tapeId.endsWith(`-${id}`));
+  const loaded = ownBlank ? BLANK + ownBlank.id : deck.tapeId.startsWith(BLANK) ? BLANK : deck.tapeId;
   const share = deck.lengthSeconds > 0 ? deck.positionSeconds / deck.lengthSeconds : 0;
   return (
     <>
@@ -29,13 +31,20 @@ export function DeckTape({ listener, practice }: { listener: ListenerState; prac
           select
           size="small"
           label="Tape"
-          value={tapes && (loaded === BLANK || tapes.some(({ id }) => id === loaded)) ? loaded : ""}
-          onChange={({ target }) =>
-            void listener.loadTape(tapes?.find(({ id }) => id === target.value) ?? null)
-          }
+          value={tapes && (loaded.startsWith(BLANK) || tapes.some(({ id }) => id === loaded)) ? loaded : ""}
+          onChange={({ target }) => {
+            const tape = tapes?.find(({ id }) => id === target.value);
+            const blank = blanks.find(({ id }) => BLANK + id === target.value);
+            void (tape ? listener.loadTape(tape) : listener.loadBlank(blank ?? null));
+          }}
           sx={{ width: 210 }}
         >
           <MenuItem value={BLANK}>Blank tape</MenuItem>
+          {blanks.map(({ id, name }) => (
+            <MenuItem key={id} value={BLANK + id}>
+              {name}, blank
+            </MenuItem>
+          ))}
           {tapes?.map(({ id, name }) => (
             <MenuItem key={id} value={id}>
               {name}

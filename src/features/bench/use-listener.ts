@@ -6,6 +6,7 @@ import type { LiveSource } from "@/core/live/heard-live";
 import type { ListeningResult } from "@/core/live/live-listening";
 import { Sessions, type Session } from "@/core/live/session";
 import type { HeadTracks } from "@/core/playback/azimuth-view";
+import type { BlankTape } from "@/core/records/blank-tape";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import type { Sequence } from "@/core/signals/sequence";
 import type { DeckKey, DeckStatus } from "@/core/simulator/practice-deck";
@@ -342,7 +343,19 @@ export function useListener(options: ListenOptions) {
         ({ trimmers }) => ({ slotTurns: trimmers.map(({ slotTurns }) => slotTurns) }),
       ),
     pressKey: (key: DeckKey) => toPractice((api) => api.pressKey(key)),
-    loadTape: (tape: ReferenceTape | null) => toPractice((api) => api.loadTape(tape)),
+    loadTape: (tape: ReferenceTape) => toPractice((api) => api.loadTape(tape)),
+    loadBlank: (blank: BlankTape | null) => toPractice((api) => api.loadBlank(blank)),
+    /** Puts a blank tape in from its start, and records a sequence on it. */
+    recordSequence: async (sequence: Sequence, blank: BlankTape | null) => {
+      await toPractice((api) => api.loadBlank(blank));
+      await running()?.worker.api.chooseInput(sequence);
+      await toPractice((api) => api.pressKey("record"));
+    },
+    /** Rewinds the practice machine to where the recording began, and plays it. */
+    playRecording: async () => {
+      await toPractice((api) => api.rewindToStart());
+      await toPractice((api) => api.pressKey("play"));
+    },
     turnSide: () => toPractice((api) => api.turnSide()),
     resetCounter: () => toPractice((api) => api.resetCounter()),
     chooseInput: (sequence: Sequence | null) => void running()?.worker.api.chooseInput(sequence),

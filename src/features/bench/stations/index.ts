@@ -1,9 +1,12 @@
 import type { MeasuringStationId } from "@/core/stations";
 import { azimuth } from "./azimuth";
+import { bias } from "./bias";
+import { distortion } from "./distortion";
 import { flutter } from "./flutter";
 import { level } from "./level";
 import type { StationPicture } from "./picture";
 import { recordLevel } from "./record-level";
+import { recordResponse } from "./record-response";
 import { response } from "./response";
 import { speed } from "./speed";
 
@@ -14,5 +17,8 @@ export const PICTURES: { readonly [Id in MeasuringStationId]: StationPicture } =
   azimuth,
   level,
   response,
+  bias,
   "record-level": recordLevel,
+  "record-response": recordResponse,
+  distortion,
 };

@@ -1,0 +1,87 @@
+/** What was seen of the distortion of a recorder, as far as it is known. */
+export interface DistortionSeen {
+  /** At 0 level, percent; null where noise hides it. */
+  thirdPercent: number | null;
+  secondPercent: number | null;
+  sourceThirdPercent: number | null;
+  limitPercent: number;
+  /** The same at 0 level on the other blank tapes of the job, by their names. */
+  others: ReadonlyArray<{ name: string; thirdPercent: number }>;
+  /** Bias re where its school would leave it, dB; null where it was not set yet. */
+  biasErrorDb: number | null;
+  /** By how much the third fell, dB, for the step of level below 0, dB. */
+  fallsDbPerDb: number | null;
+}
+
+export interface DistortionCause {
+  name: string;
+  because: string;
+  tryFirst: string;
+}
+
+const SOURCE_SHARE = 0.5;
+const SECOND_SHARE = 0.5;
+const LEAST_SECOND_PERCENT = 0.2;
+const LOW_BIAS_DB = -0.8;
+/** Of one type only: the others have less than this share of it. */
+const OTHERS_SHARE = 0.6;
+const ALIKE_SHARE = 0.75;
+/** The third of tape falls by 2 dB for each of level; what is cut off falls faster. */
+const CLIPPING_DB_PER_DB = 3;
+
+/** What a pattern of distortion usually means, the likeliest first; none where nothing is wrong. */
+export function explainDistortion(seen: DistortionSeen): DistortionCause[] {
+  const { thirdPercent, secondPercent, sourceThirdPercent, limitPercent, others, biasErrorDb, fallsDbPerDb } =
+    seen;
+  const causes: DistortionCause[] = [];
+  if (thirdPercent === null) return causes;
+  const high = thirdPercent > limitPercent;
+  const percent = (value: number) => `${value.toFixed(2)} %`;
+  if (sourceThirdPercent !== null && high && sourceThirdPercent > SOURCE_SHARE * thirdPercent)
+    causes.push({
+      name: "it is in the source",
+      because: `What goes in has ${percent(sourceThirdPercent)} already.`,
+      tryFirst: "Lower what is sent, look at the generator, the sound card and the input amplifier.",
+    });
+  if (secondPercent !== null && secondPercent > Math.max(LEAST_SECOND_PERCENT, SECOND_SHARE * thirdPercent))
+    causes.push({
+      name: "magnetised, or leaking direct current",
+      because: `The second harmonic is ${percent(secondPercent)}; tape alone makes odd ones.`,
+      tryFirst:
+        "Demagnetise heads and guides. If it comes back, look for a leaking coupling capacitor at the record head.",
+    });
+  if (!high) return causes;
+  if (fallsDbPerDb !== null && fallsDbPerDb > CLIPPING_DB_PER_DB)
+    causes.push({
+      name: "clipping, not tape",
+      because: `The third harmonic falls by ${fallsDbPerDb.toFixed(1)} dB for each decibel of level; that of tape falls by 2.`,
+      tryFirst: "Look for the stage that runs out of supply, from the input on.",
+    });
+  if (biasErrorDb !== null && biasErrorDb < LOW_BIAS_DB)
+    causes.push({
+      name: "under-biased",
+      because: `The bias stands ${Math.abs(biasErrorDb).toFixed(1)} dB below where its school would leave it.`,
+      tryFirst: "Set bias, then look again.",
+    });
+  const lower = others.filter((other) => other.thirdPercent < OTHERS_SHARE * thirdPercent);
+  const alike = others.filter((other) => other.thirdPercent > ALIKE_SHARE * thirdPercent);
+  if (others.length > 0 && lower.length === others.length)
+    causes.push({
+      name: "this tape's setting",
+      because: `On ${lower.map(({ name, thirdPercent: other }) => `${name} it is ${percent(other)}`).join(", ")}.`,
+      tryFirst: "Bias and record level for this type of tape.",
+    });
+  if (alike.length > 0 && (biasErrorDb === null || biasErrorDb > LOW_BIAS_DB))
+    causes.push({
+      name: "record amplifier",
+      because: `It is much the same on ${alike.map(({ name }) => name).join(", ")}, and bias is not low.`,
+      tryFirst: "Its coupling and supply capacitors, then its supply.",
+    });
+  if (causes.length === 0)
+    causes.push({
+      name: "cannot be told from this",
+      because: "High, and nothing else was heard that would tell why.",
+      tryFirst: "Set bias; record the same on another type of tape; monitor the source for one pass.",
+    });
+  return causes;
+}

@@ -1,0 +1,166 @@
+import { recordsTape, type Machine } from "@/core/records/machine";
+import type { Reading } from "@/core/records/reading";
+import {
+  ZERO_DBFS,
+  type ReturnedChannel,
+  type ReturnedStaircase,
+  type ReturnedStep,
+} from "@/core/returned/returned";
+import { PRESETS } from "@/core/signals/presets";
+import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
+import { nothingAdvised } from "./advised";
+import { MAINS } from "./cautions";
+import { readingsOfMoment, type Figure, type LogContext } from "./log-context";
+import type { OnTheBench } from "./on-the-bench";
+import { recordedAt, recordedHere, type Recorded } from "./recorded";
+import type { MeasuringStation } from "./station";
+import { nothingToLog } from "./station-readings";
+
+const quantities = {
+  "distortion.third": { name: "Third harmonic at 0 level", unit: "%", decimals: 2, signed: false },
+  "distortion.thd": { name: "Total harmonic distortion at 0 level", unit: "%", decimals: 2, signed: false },
+  "distortion.mol": { name: "Maximum output level, 3 %", unit: "dB", decimals: 1, signed: true },
+} as const;
+type DistortionQuantity = keyof typeof quantities;
+
+const SEQUENCE = PRESETS.find(({ id }) => id === "distortion")!;
+/** Half a decibel of level is one of third harmonic: so well a share is known. */
+const UNCERTAINTY_SHARE = 0.04;
+const MOL_UNCERTAINTY_DB = 0.2;
+const SAME_DB = 0.5;
+
+const limitOf = ({ limits, toleranceClass }: Machine): number | null =>
+  limits.thirdPercent ?? TOLERANCE_CLASSES[toleranceClass].thirdPercent;
+
+/** The staircase of a channel as it came back, and as it went in where that was heard. */
+export interface DistortionOf {
+  channel: string;
+  steps: ReturnedStep[];
+  sourceSteps: ReturnedStep[];
+  molDb: number | null;
+  /** The step at 0 level. */
+  zero: ReturnedStep | null;
+  sourceZero: ReturnedStep | null;
+}
+
+export function distortionOf({ pass, source }: Recorded, channelCount: number): DistortionOf[] {
+  const names = channelCount === 1 ? ["both"] : ["left", "right"];
+  return names.flatMap((channel, c) => {
+    const came = staircaseOf(
+      pass.segments.flatMap(({ channels }) => channels),
+      c,
+    );
+    if (!came) return [];
+    const went =
+      source &&
+      staircaseOf(
+        source.segments.flatMap(({ channels }) => channels),
+        c,
+      );
+    const sourceSteps = went?.steps ?? [];
+    return [
+      {
+        channel,
+        steps: came.steps,
+        sourceSteps,
+        molDb: came.molDb,
+        zero: atZero(came.steps),
+        sourceZero: atZero(sourceSteps),
+      },
+    ];
+  });
+}
+
+const staircaseOf = (channels: readonly ReturnedChannel[], c: number): ReturnedStaircase | null =>
+  channels.filter((one) => one.kind === "staircase").at(c) ?? null;
+
+const atZero = (steps: readonly ReturnedStep[]): ReturnedStep | null =>
+  steps.find(({ sentDbfs }) => Math.abs(sentDbfs - ZERO_DBFS) < SAME_DB) ?? null;
+
+export const distortion: MeasuringStation<"distortion", DistortionQuantity> = {
+  id: "distortion",
+  kind: "measure",
+  name: "Distortion",
+  group: "record",
+  quantities,
+  onRoute: recordsTape,
+  deciding: () => ["distortion.third"],
+  limitOf: (machine, quantity) => (quantity === "distortion.third" ? limitOf(machine) : null),
+  ownLimits: [{ key: "thirdPercent", label: "Own third harmonic limit, %", most: 30 }],
+  corridorOf: () => null,
+  apartBy: ["speed", "channel", "recordingOn"],
+  circumstances: ["recordingOn"],
+  adjusters: [{ kind: "work", says: "work, against distortion", actsOn: [] }],
+  hears: { what: "sequence", flutter: false, role: null, sequence: SEQUENCE.id },
+  tapeLacks: () => null,
+  upsets: ["bias", "record-level", "record-response", "distortion"],
+  readings: (bench) => {
+    const { recorded, lacks } = recordedHere(bench);
+    const last = recorded.at(-1);
+    if (!last) return nothingToLog(lacks ?? "");
+    const channels = distortionOf(last, bench.here.machine.channels);
+    const hidden = channels.find(({ zero }) => zero !== null && !zero.measurable);
+    const why =
+      lacks ??
+      (channels.every(({ zero }) => zero === null)
+        ? "The step at 0 level was not heard."
+        : hidden
+          ? `The third harmonic of the ${hidden.channel} channel is hidden in noise: at most ${hidden.zero!.thirdPercent.toFixed(2)} %.`
+          : null);
+    const readings = (context: LogContext): Reading[] =>
+      readingsOfMoment(
+        distortion,
+        { ...context, nominalHz: TONE_HZ, at: recordedAt(context.at, last.agoSeconds) },
+        { seconds: 4, method: "harmonics by order tracking, re the fundamental (IEC 60268-3)" },
+        channels.flatMap(({ channel, zero, molDb }): Array<Figure<DistortionQuantity> | null> => [
+          zero && {
+            quantity: "distortion.third",
+            channel,
+            value: zero.thirdPercent,
+            uncertainty: UNCERTAINTY_SHARE * zero.thirdPercent,
+          },
+          zero && {
+            quantity: "distortion.thd",
+            channel,
+            value: zero.thdPercent,
+            uncertainty: UNCERTAINTY_SHARE * zero.thdPercent,
+          },
+          molDb === null
+            ? null
+            : { quantity: "distortion.mol", channel, value: molDb, uncertainty: MOL_UNCERTAINTY_DB },
+        ]),
+      );
+    return {
+      toLog: (context) => why ?? readings(context),
+      afterTurn: (context) => (why === null ? readings(context) : null),
+      beforeTurn: (context) => (why === null ? readings(context) : null),
+    };
+  },
+  advise: (bench: OnTheBench) => {
+    const { recorded, lacks } = recordedHere(bench);
+    const last = recorded.at(-1);
+    const worst = last
+      ? distortionOf(last, bench.here.machine.channels)
+          .flatMap(({ zero }) => zero ?? [])
+          .toSorted((a, b) => b.thirdPercent - a.thirdPercent)
+          .at(0)
+      : undefined;
+    return nothingAdvised({
+      quantity: "distortion.third",
+      value: worst?.thirdPercent ?? null,
+      uncertainty: UNCERTAINTY_SHARE * (worst?.thirdPercent ?? 0),
+      settled: lacks === null,
+    });
+  },
+  seeksPeak: () => false,
+  nothingToTurn:
+    "Distortion is set by bias and record level; what is left of it is the amplifier, the head or the tape.",
+  setUp: [
+    "Set bias and record level first, for this tape.",
+    "Send the distortion sequence: a tone that rises from −20 to +6 dB.",
+    "Three heads: monitor the source for one pass, then the tape. Two heads: record, rewind, play.",
+  ],
+  checks: [],
+  caution: MAINS,
+};
+const TONE_HZ = 315;

@@ -1,0 +1,124 @@
+import type { PassNow } from "@/core/returned/heard-pass";
+import type { ReturnedChannel, ReturnedPass } from "@/core/returned/returned";
+import type { OnTheBench } from "./on-the-bench";
+
+/** A pass of a sequence that came back from the tape. */
+export interface Recorded {
+  pass: PassNow;
+  /** What went in, where the source was monitored too. */
+  source: PassNow | null;
+  /** How long ago it was recorded, seconds. */
+  agoSeconds: number;
+  /** How many turns have been told since it was recorded. */
+  turnsSince: number;
+  /** None was. */
+  fresh: boolean;
+}
+
+/** What was recorded and heard, oldest first, and what is lacking before anything can be said of it. */
+export interface RecordedHere {
+  recorded: Recorded[];
+  /** Null when the last of it can be read. */
+  lacks: string | null;
+}
+
+/**
+ * The passes that came off the tape, each with what went in and the setting that it was recorded at. A machine with three
+ * heads is heard while it records; one with two gives its source meanwhile, by which is known when each pass was
+ * recorded, and with that how the screws stood.
+ */
+export function recordedHere({ heard, here, circumstances }: OnTheBench): RecordedHere {
+  const { job, machine } = here;
+  const nothing = (lacks: string): RecordedHere => ({ recorded: [], lacks });
+  if ((job.blankTapes?.length ?? 0) > 0 && circumstances.recordingOn === undefined)
+    return nothing("Say which blank tape it records on: on the left, or key B.");
+  const returned = heard?.returned ?? null;
+  if (!returned || returned.passes.length === 0)
+    return nothing("None of the sequence was heard yet: send it to the machine and record it.");
+  const { passes, nowSeconds, told } = returned;
+  const sources = passes.filter(({ hears }) => hears === "source");
+  const tapes = passes.filter(({ hears }) => hears === "tape");
+  if (tapes.length === 0)
+    return nothing(
+      sources.length === 0
+        ? "Whether the source or the tape is heard cannot be told yet: let the sequence go on."
+        : machine.monitorsTape
+          ? "Only what goes in was heard yet: switch the monitor to tape."
+          : "What goes in was heard. When the sequence is recorded, rewind and play it.",
+    );
+  const whole = tapes.filter((pass) => pass.whole);
+  if (whole.length === 0)
+    return nothing("The sequence is still being heard, or was broken off: let it play to its end.");
+  const recorded = whole.flatMap((pass): Recorded[] => {
+    const wentIn = sources.filter((source) => source.whole);
+    if (machine.monitorsTape || heard?.source.kind === "file")
+      return pass.told === null
+        ? []
+        : [
+            {
+              pass,
+              source: wentIn.at(-1) ?? null,
+              agoSeconds: nowSeconds - pass.endSeconds,
+              turnsSince: told - pass.told,
+              fresh: pass.told === told,
+            },
+          ];
+    const source = sources.findLast((one) => one.pass === pass.pass && one.endSeconds < pass.startSeconds);
+    // what was recorded before anybody listened is of the present setting only where nothing was turned in this job
+    const setting = source ? source.told : told === 0 && here.adjustments.length === 0 ? 0 : null;
+    if (setting === null) return [];
+    const from = source ?? pass;
+    return [
+      {
+        pass,
+        source: source?.whole ? source : null,
+        agoSeconds: nowSeconds - from.endSeconds,
+        turnsSince: told - setting,
+        fresh: setting === told,
+      },
+    ];
+  });
+  const last = recorded.at(-1);
+  if (!last)
+    return nothing(
+      machine.monitorsTape
+        ? "Something was turned while the sequence played: let it play once more from its start."
+        : "How the screws stood when this was recorded nobody knows: record it again with Unzel listening to what goes in.",
+    );
+  return { recorded, lacks: last.fresh ? troubleOf(last, machine.channels) : TURNED_SINCE };
+}
+
+export const TURNED_SINCE = "Something was turned since: record the sequence once more.";
+
+const DEAD_DB = -30;
+
+/** What makes figures of a pass false, in a sentence; null for nothing. */
+export function troubleOf({ pass, source }: Recorded, channelCount: number): string | null {
+  const tones = (from: ReturnedPass, channel: string) =>
+    channelsOf(from, channel).flatMap((one) =>
+      one.kind === "sine" && one.levelDb !== null ? one.levelDb : [],
+    );
+  const clips = [pass, ...(source ? [source] : [])].some(({ segments }) =>
+    segments.some(({ channels }) =>
+      channels.some(
+        (one) =>
+          (one.kind === "sine" && one.clipped) ||
+          (one.kind === "staircase" && one.steps.some(({ clipped }) => clipped)),
+      ),
+    ),
+  );
+  if (clips) return "The input clips: turn its level down, and record once more.";
+  if (channelCount === 1) return null;
+  const [left, right] = ["left", "right"].map((channel) => Math.max(-200, ...tones(pass, channel)));
+  const dead = left - right > -DEAD_DB ? "right" : right - left > -DEAD_DB ? "left" : null;
+  return dead === null
+    ? null
+    : `Next to nothing comes back on the ${dead} channel: its record level is at nought, or the channel is dead.`;
+}
+
+const channelsOf = ({ segments }: ReturnedPass, channel: string): ReturnedChannel[] =>
+  segments.flatMap(({ channels }) => channels.filter((one) => one.channel === channel));
+
+/** ISO time of what was recorded so long before a moment. */
+export const recordedAt = (at: string, agoSeconds: number): string =>
+  new Date(Date.parse(at) - Math.round(1000 * agoSeconds)).toISOString();

@@ -1,0 +1,116 @@
+import Box from "@mui/material/Box";
+import { useMemo } from "react";
+import { explainDistortion } from "@/core/advice/explain-distortion";
+import { limitFor } from "@/core/alignment/registry";
+import { inForce } from "@/core/records/job-records";
+import { distortionOf, type DistortionOf } from "@/core/stations/distortion";
+import { recordedHere } from "@/core/stations/recorded";
+import type { JobView } from "@/features/job/use-job-records";
+import { HarmonicLadder } from "@/ui/harmonic-ladder";
+import { ThirdAgainstLevel } from "@/ui/third-against-level";
+import { Figure } from "../figure";
+import { RecordSteps } from "../record-steps";
+import { onThisTape } from "../record-view";
+import type { PictureProps, StationPicture } from "./picture";
+
+const UNCERTAINTY_SHARE = 0.04;
+
+/** The harmonics of each channel, source beside tape, and how the third grows with level. */
+function Distortion({ view, bench, listener, station, absent }: PictureProps) {
+  const mine = useMemo(() => onThisTape(view, bench), [view, bench]);
+  const { recorded } = recordedHere(bench);
+  const last = recorded.at(-1);
+  const channels = last ? distortionOf(last, view.machine.channels) : [];
+  const names = view.machine.channels === 1 ? ["both"] : ["left", "right"];
+  return (
+    <>
+      <Box sx={{ display: "grid", gridTemplateColumns: { sm: `repeat(${names.length}, 1fr)` }, gap: 2 }}>
+        {names.map((name) => {
+          const own = channels.find(({ channel }) => channel === name);
+          const zero = own?.zero ?? null;
+          const third = zero?.measurable ? zero.thirdPercent : null;
+          return (
+            <Box key={name} sx={{ minWidth: 0 }}>
+              <Figure
+                view={mine}
+                quantity="distortion.third"
+                channel={names.length === 1 ? undefined : name}
+                value={third}
+                uncertainty={UNCERTAINTY_SHARE * (third ?? 0)}
+                settled={last?.fresh ?? false}
+                settling={last ? "turned since" : "not heard yet"}
+                ends={["", "distorted"]}
+                absent={zero ? `not measurable: below ${zero.thirdPercent.toFixed(2)} %` : absent}
+                size="narrow"
+              />
+              {own && (
+                <>
+                  <HarmonicLadder
+                    label={`Harmonics at 0 level, ${name}: source beside tape`}
+                    tape={zero?.harmonics ?? []}
+                    source={own.sourceZero?.harmonics ?? []}
+                  />
+                  <ThirdAgainstLevel
+                    label={`Third harmonic against level, ${name}`}
+                    steps={own.steps}
+                    molDb={own.molDb}
+                  />
+                </>
+              )}
+            </Box>
+          );
+        })}
+      </Box>
+      <RecordSteps {...{ bench, listener, station, view }} />
+      <Causes {...{ view, channels, bench }} />
+    </>
+  );
+}
+
+function Causes({
+  view,
+  channels,
+  bench,
+}: {
+  view: JobView;
+  channels: DistortionOf[];
+  bench: PictureProps["bench"];
+}) {
+  const { recordingOn } = bench.circumstances;
+  const worst = channels.toSorted((a, b) => (b.zero?.thirdPercent ?? 0) - (a.zero?.thirdPercent ?? 0)).at(0);
+  if (!worst?.zero) return null;
+  const { zero, sourceZero, steps, channel } = worst;
+  const readings = inForce(view.readings).filter(({ context }) => context.channel === channel);
+  const lastOf = (quantity: string, tape: string | undefined) =>
+    readings.findLast((r) => r.quantity === quantity && r.context.recordingOn === tape)?.value ?? null;
+  const lower = steps.find(({ sentDbfs }) => Math.abs(sentDbfs - (zero.sentDbfs - 2)) < 0.5);
+  const causes = explainDistortion({
+    thirdPercent: zero.measurable ? zero.thirdPercent : null,
+    secondPercent: zero.harmonics.find(({ order, measurable }) => order === 2 && measurable)?.percent ?? null,
+    sourceThirdPercent: sourceZero?.measurable ? sourceZero.thirdPercent : null,
+    limitPercent: limitFor(view.machine, "distortion.third") ?? 3,
+    others: (view.job.blankTapes ?? [])
+      .filter(({ id }) => id !== recordingOn)
+      .flatMap(({ id, name }) => {
+        const thirdPercent = lastOf("distortion.third", id);
+        return thirdPercent === null ? [] : [{ name, thirdPercent }];
+      }),
+    biasErrorDb: lastOf("bias.error", recordingOn),
+    fallsDbPerDb:
+      lower?.measurable && zero.measurable
+        ? (20 * Math.log10(zero.thirdPercent / lower.thirdPercent)) / (zero.sentDbfs - lower.sentDbfs)
+        : null,
+  });
+  if (causes.length === 0) return null;
+  return (
+    <Box component="ol" aria-label="What it usually means" sx={{ m: 0, pl: 2.5 }}>
+      {causes.map(({ name, because, tryFirst }) => (
+        <Box component="li" key={name} sx={{ lineHeight: 1.35 }}>
+          <b>{name}</b>: {because} Try first: {tryFirst}
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
+export const distortion: StationPicture = { Middle: Distortion };
