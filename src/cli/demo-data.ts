@@ -288,8 +288,8 @@ await thoroughly
   .align("as left");
 thoroughly
   .recordLevel("as found")
-  .turn("record-level-left", 0.21)
-  .turn("record-level-right", -0.12)
+  .turn("record-level-left-i", 0.21)
+  .turn("record-level-right-i", -0.12)
   .recordLevel("as left");
 thoroughly.finish();
 

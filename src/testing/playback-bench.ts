@@ -14,6 +14,9 @@ import type { Heard } from "@/core/stations/heard";
 import type { PlaybackNumbers } from "@/core/playback/playback-numbers";
 import { DEMO_MACHINES } from "@/core/practice/demo-machines";
 import { practiceTape } from "@/core/practice/practice-tape";
+import type { Adjuster } from "@/core/records/machine";
+import type { Circumstances } from "@/core/records/reading";
+import { PRESETS } from "@/core/signals/presets";
 import type { JobRecords } from "@/core/records/job-records";
 import type { Phase } from "@/core/records/reading";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
@@ -54,6 +57,7 @@ export class PlaybackBench {
   private returned: ReturnedNow | null = null;
   private logbook: Logbook = CLOSED_LOGBOOK;
   private readonly lay = layBench();
+  protected circumstances: Circumstances = {};
   private clock = Date.UTC(2026, 10, 20, 10);
   private nextId = 0;
 
@@ -73,6 +77,7 @@ export class PlaybackBench {
       speedFactor: 1,
       nominalHz: 3150,
       evidenceSeconds: 0,
+      sequences: PRESETS,
       tracks: machine.tracks,
     });
     const job = aJob({ machineId, speedCmPerS: tape.speedCmPerS, tapeId: tape.id });
@@ -137,6 +142,7 @@ export class PlaybackBench {
     const heard = this.heard && beforeTurn(this.heard);
     this.playback = heard?.playback ?? null;
     this.comparison = heard?.comparison ?? null;
+    this.returned = heard?.returned ?? null;
   }
 
   /** Turns one adjuster as the card says until it is content. */
@@ -157,20 +163,24 @@ export class PlaybackBench {
         continue;
       }
       if (advice.kind !== "turn" && advice.kind !== "trial") return advice.kind;
-      // a hand turns in steps of a degree, a little at a time
-      const degrees = Math.round(360 * advice.turns) || Math.sign(advice.turns);
-      for (let step = 0; step < 8; step++) {
-        this.deck.trimmers[slot].turn(degrees / 360 / 8);
-        this.listen(0.1);
-      }
-      this.clock += 1;
-      this.step({ kind: "turned", adjuster, turns: degrees / 360, atStop: false });
-      this.step({ kind: "told", marks: this.live.mark() });
-      this.passOver();
-      this.turns++;
+      this.turn(adjuster, slot, advice.turns);
       this.listen(4.5);
     }
     return "wait";
+  }
+
+  /** A hand turns in steps of a degree, a little at a time, and says so. */
+  protected turn(adjuster: Adjuster, slot: number, turns: number): void {
+    const degrees = Math.round(360 * turns) || Math.sign(turns);
+    for (let step = 0; step < 8; step++) {
+      this.deck.trimmers[slot].turn(degrees / 360 / 8);
+      this.listen(0.1);
+    }
+    this.clock += 1;
+    this.step({ kind: "turned", adjuster, turns: degrees / 360, atStop: false });
+    this.step({ kind: "told", marks: this.live.mark() });
+    this.passOver();
+    this.turns++;
   }
 
   /** The verdicts on what decides at a station, as logged last. */
@@ -183,7 +193,12 @@ export class PlaybackBench {
       .map((reading) => readingVerdict(reading, machine));
   }
 
-  private onTheBench(station: MeasuringStation, chosenId: string | null = null): OnTheBench {
+  /** What stands on the bench at a station. */
+  laid(id: MeasuringStationId): OnTheBench {
+    return this.onTheBench(stationOf(id));
+  }
+
+  protected onTheBench(station: MeasuringStation, chosenId: string | null = null): OnTheBench {
     const from = {
       source: { kind: "practice" as const, name: "practice" },
       clockPercent: 0,
@@ -193,7 +208,7 @@ export class PlaybackBench {
       records: { ...this.records },
       tape: this.tape,
       heard: this.result && heardLive(this.result, from, this.playback, this.comparison, this.returned),
-      circumstances: {},
+      circumstances: this.circumstances,
       prior: [],
       peak: null,
       readFrom: null,

@@ -63,6 +63,8 @@ export const beforeTurn = (heard: Heard): Heard => ({
   speed: heard.speed && { ...heard.speed, settled: false },
   flutter: heard.flutter && { ...heard.flutter, settled: false },
   playback: heard.playback && playbackBeforeTurn(heard.playback),
+  // until the source has counted the turn itself
+  returned: heard.returned && { ...heard.returned, told: heard.returned.told + 1 },
   comparison: heard.comparison && {
     ...heard.comparison,
     tape: heard.comparison.tape && { ...heard.comparison.tape, settled: false },

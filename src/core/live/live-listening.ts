@@ -273,7 +273,8 @@ export class LiveListening {
   private takeReturned(): ReturnedNow | null {
     const fresh = this.newReturned;
     this.newReturned = null;
-    return fresh;
+    // something may have been turned since it was worked out
+    return fresh && { ...fresh, told: this.returned.told };
   }
 
   private compared(): SourceAndTape | null {

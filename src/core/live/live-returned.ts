@@ -52,6 +52,11 @@ export class LiveReturned {
     return this.programme;
   }
 
+  /** How often a turn was told. */
+  get told(): number {
+    return this.turns.length;
+  }
+
   /** Something was turned. */
   mark(seconds: number): void {
     this.turns.push(seconds);

@@ -19,13 +19,30 @@ const playbackTrimmers = (where: string): Adjuster[] => [
   turned("response", "equaliser-right", "PB EQ R", `${where}, fourth.`, { channel: "right" }),
 ];
 
-/** Record level trimmers of both channels on the record card. */
-const recordTrimmers = (where: string): Adjuster[] => [
-  turned("record-level", "record-level-left", "REC LEVEL L", `${where}, on the left.`, { channel: "left" }),
-  turned("record-level", "record-level-right", "REC LEVEL R", `${where}, on the right.`, {
-    channel: "right",
-  }),
-];
+const RECORD_KINDS = [
+  ["bias", "bias", "BIAS"],
+  ["record-level", "record-level", "REC LEVEL"],
+  ["record-response", "record-equaliser", "REC EQ"],
+] as const;
+
+/** Bias, record level and equaliser trimmers of both channels; for one type of tape, or for every one. */
+const recordTrimmers = (where: string, tapeType?: Adjuster["tapeType"]): Adjuster[] =>
+  RECORD_KINDS.flatMap(([sets, id, name]) =>
+    (["left", "right"] as const).map((channel) => {
+      const side = channel === "left" ? "L" : "R";
+      const of = tapeType ? { id: `-${tapeType.toLowerCase()}`, name: ` ${tapeType}` } : { id: "", name: "" };
+      return {
+        ...turned(
+          sets,
+          `${id}-${channel}${of.id}`,
+          `${name} ${side}${of.name}`,
+          `${where}${tapeType ? `, row of type ${tapeType}` : ""}, on the ${channel}.`,
+          { channel },
+        ),
+        ...(tapeType && { tapeType }),
+      };
+    }),
+  );
 
 /** Parts and tracks as the practice machine of the same name has them. */
 function measuredOn(id: string): Pick<Machine, "parts" | "tracks"> {
@@ -103,12 +120,15 @@ export const DEMO_MACHINES: Machine[] = [
       },
       turned("azimuth", "azimuth", "AZ P", "Right of the playback head, through the hole in the head cover."),
       ...playbackTrimmers("Rear edge of the main board"),
-      ...recordTrimmers("Behind the front panel, below the input knobs"),
+      ...(["I", "II", "IV"] as const).flatMap((type) =>
+        recordTrimmers("Behind the front panel, below the input knobs", type),
+      ),
       ...USUAL_WORK,
     ],
   },
   {
     id: "ellesby-c-1r",
+    records: true,
     name: "Ellesby C-1R",
     description: "Two-head auto-reverse cassette player and recorder.",
     speedsCmPerS: [4.76],
@@ -136,6 +156,7 @@ export const DEMO_MACHINES: Machine[] = [
       ),
       turned("azimuth", "azimuth-reverse", "AZ REV", "Right of the head. Thin blade.", { side: "B" }),
       ...playbackTrimmers("Main board, behind the head cable"),
+      ...(["I", "II"] as const).flatMap((type) => recordTrimmers("Record board under the mechanism", type)),
       ...USUAL_WORK,
     ],
   },

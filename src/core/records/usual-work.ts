@@ -16,5 +16,7 @@ export const USUAL_WORK: readonly Adjuster[] = [
   work("clean-head", "Cleaned the head", "response"),
   work("contact", "Cleaned the contacts of the noisy channel", "response"),
   work("head-capacitor", "Changed the capacitor across the head", "response"),
+  work("demagnetise", "Demagnetised heads and guides", "distortion"),
+  work("record-capacitors", "Changed the capacitors of the record amplifier", "distortion"),
   work("new-head", "Replaced the head", "response"),
 ];

@@ -284,7 +284,11 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
         {drawer && measuring && (
           <PracticeDrawer
             listener={listener}
-            slots={shownSlots(machine, measuring)}
+            slots={shownSlots(
+              machine,
+              measuring,
+              view.blanks?.find(({ id }) => id === circumstances.recordingOn)?.type ?? null,
+            )}
             onClose={() => setDrawer(false)}
           />
         )}

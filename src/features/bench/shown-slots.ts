@@ -1,4 +1,5 @@
 import type { Machine } from "@/core/records/machine";
+import type { TapeType } from "@/core/standards/tape-types";
 import { slotOf } from "@/core/simulator/practice-slots";
 import type { MeasuringStation } from "@/core/stations/station";
 
@@ -9,10 +10,15 @@ export interface ShownSlot {
 }
 
 /** What of the practice machine can be turned at a station; the speed where nothing is, as with flutter. */
-export function shownSlots({ adjusters }: Machine, { adjusters: uses, id }: MeasuringStation): ShownSlot[] {
+export function shownSlots(
+  { adjusters }: Machine,
+  { adjusters: uses, id }: MeasuringStation,
+  tapeType: TapeType | null,
+): ShownSlot[] {
   const of = (sets: string) =>
     adjusters
       .filter((one) => one.kind === "turn" && one.sets === sets)
+      .filter((one) => tapeType === null || one.tapeType === undefined || one.tapeType === tapeType)
       .flatMap((one) => {
         const slot = slotOf(one, adjusters);
         return slot === null ? [] : [{ name: one.name, slot }];

@@ -1,0 +1,78 @@
+import { MEASURING } from "@/core/alignment/registry";
+import { blankTape, practiceTape, sequenceInput } from "@/core/practice/practice-tape";
+import type { BlankTape } from "@/core/records/blank-tape";
+import type { ReferenceTape } from "@/core/reference/reference-tape";
+import { PRESETS } from "@/core/signals/presets";
+import { timelineOf } from "@/core/signals/timeline";
+import { slotOf } from "@/core/simulator/practice-slots";
+import type { TransportParameters } from "@/core/simulator/transport-parameters";
+import type { MeasuringStationId } from "@/core/stations";
+import { PlaybackBench } from "./playback-bench";
+
+const RATE = 48000;
+const TAPE: ReferenceTape = {
+  format: "unzel-reference-tape",
+  version: 1,
+  id: "level",
+  name: "level",
+  speedCmPerS: 4.76,
+  frequencyUncertaintyPercent: 0.05,
+  bands: [{ kind: "tone", role: "level", frequencyHz: 315, levelDb: 0, seconds: 60 }],
+};
+/** Until the last sound of a pass has been measured. */
+const AFTER_SECONDS = 6;
+
+/** A technician at the record stations: records the station's sequence, hears it come back, turns by the card. */
+export class RecordBench extends PlaybackBench {
+  constructor(
+    machineId: string,
+    private readonly blank: BlankTape,
+    settings: Partial<TransportParameters>,
+    seed: number,
+  ) {
+    super(machineId, TAPE, settings, seed);
+    this.records.job.blankTapes = [{ id: blank.id, name: blank.name }];
+    this.records.blanks = [blank];
+    this.circumstances = { recordingOn: blank.id };
+    this.deck.load(practiceTape(TAPE));
+  }
+
+  /** Records the sequence of a station once, hearing source or tape of a machine with three heads. */
+  record(station: MeasuringStationId, monitor: "source" | "tape"): void {
+    this.goTo(station);
+    const sequence = PRESETS.find(
+      ({ id }) => id === MEASURING.find((one) => one.id === station)!.hears.sequence,
+    )!;
+    const short = { ...sequence, leaderSeconds: 0.5 };
+    this.deck.load(blankTape(TAPE.speedCmPerS, { blank: this.blank }));
+    this.deck.setInput(sequenceInput(short, RATE));
+    this.deck.monitor = monitor;
+    this.deck.press("record");
+    this.listen(timelineOf(short).seconds + AFTER_SECONDS);
+  }
+
+  /** Rewinds a machine with two heads and plays what was recorded. */
+  play(seconds: number): void {
+    this.deck.press("rewind");
+    while (this.deck.status.positionSeconds > 0) this.deck.render(RATE / 10);
+    this.live.interrupt();
+    this.deck.press("play");
+    this.listen(seconds + AFTER_SECONDS);
+  }
+
+  /** Turns one bias screw as the card says, a pass off tape after each turn. Returns how the card ended. */
+  setByPasses(station: MeasuringStationId, adjusterId: string, most: number, hear: () => void): string {
+    const { adjusters } = this.records.machine;
+    const adjuster = adjusters.find(({ id }) => id === adjusterId)!;
+    const slot = slotOf(adjuster, adjusters)!;
+    const setting = MEASURING.find(({ id }) => id === station)!;
+    for (let i = 0; i <= most; i++) {
+      const { advice } = setting.advise(this.onTheBench(setting, adjusterId), adjusterId);
+      if (advice.kind !== "turn" && advice.kind !== "trial") return advice.kind;
+      if (i === most) return "more turns";
+      this.turn(adjuster, slot, advice.turns);
+      hear();
+    }
+    return "more turns";
+  }
+}
