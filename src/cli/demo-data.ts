@@ -2,7 +2,15 @@ import { mkdir, writeFile } from "node:fs/promises";
 import { layBench } from "@/core/alignment/lay-bench";
 import { stationById } from "@/core/alignment/registry";
 import { speedTone } from "@/core/reference/speed-tone";
+import type { BlankTape } from "@/core/records/blank-tape";
+import type { Segment, Sequence } from "@/core/signals/sequence";
+import { timelineOf } from "@/core/signals/timeline";
 import { azimuth } from "@/core/stations/azimuth";
+import { bias } from "@/core/stations/bias";
+import { distortion } from "@/core/stations/distortion";
+import type { OnTheBench } from "@/core/stations/on-the-bench";
+import { recordResponse } from "@/core/stations/record-response";
+import type { MeasuringStation } from "@/core/stations/station";
 import { flutterReadings } from "@/core/stations/flutter";
 import { level } from "@/core/stations/level";
 import type { LogContext } from "@/core/stations/log-context";
@@ -10,7 +18,7 @@ import { response } from "@/core/stations/response";
 import { speedReadings } from "@/core/stations/speed";
 import type { Adjustment } from "@/core/records/adjustment";
 import type { Job } from "@/core/records/job";
-import type { Phase, Reading } from "@/core/records/reading";
+import type { Circumstances, Phase, Reading } from "@/core/records/reading";
 import type { StationId } from "@/core/stations";
 import { readBundle, writeBundle } from "@/core/formats/job-bundle";
 import { PracticeDeck } from "@/core/simulator/practice-deck";
@@ -57,6 +65,25 @@ const NOTHING_HEARD: Omit<Heard, "source"> = {
   returned: null,
   problems: [],
 };
+
+const RECORD_STATIONS: readonly MeasuringStation[] = [bias, recordLevel, recordResponse, distortion];
+const SHORT_SECONDS: Partial<Record<Segment["kind"], number>> = { steps: 1.4, staircase: 1.4, sine: 2.4 };
+/** The record stations' sequences with shorter sounds, so that the workshop is made in a minute or two. */
+const SHORT_SEQUENCES: readonly Sequence[] = RECORD_STATIONS.map(({ hears }) => {
+  const preset = PRESETS.find(({ id }) => id === hears.sequence)!;
+  const short = { ...preset, leaderSeconds: 2 };
+  if (hears.what === "source and tape") return { ...short, segments: preset.segments.slice(0, 1) };
+  const kept = preset.segments.filter(
+    ({ kind }) => kind !== "sweep" && kind !== "pink" && kind !== "two-tone",
+  );
+  return {
+    ...short,
+    segments: kept.map((segment) => ({ ...segment, seconds: SHORT_SECONDS[segment.kind] ?? 2 })),
+  };
+});
+/** Until the last sound of a pass has been measured. */
+const MEASURED_AFTER_SECONDS = 5;
+const MOST_TURNS = 4;
 
 /** A job on a practice machine; the clock only moves forward, a few minutes a step. */
 class DemoJob {
@@ -121,12 +148,9 @@ class DemoJob {
     return this;
   }
 
-  /** Records a level tone, hears source and tape, and logs what came back. */
-  recordLevel(phase: Phase): this {
-    const { speedCmPerS } = this.job;
-    const tone = PRESETS.find(({ id }) => id === "level-tone")!;
-    this.deck.load(blankTape(speedCmPerS));
-    this.deck.setInput(sequenceInput(tone, SAMPLE_RATE_HZ));
+  /** Records a station's sequence on a blank tape, hears source and tape, and gives what stands on the bench then. */
+  private recorded(station: MeasuringStation, blank: BlankTape): OnTheBench {
+    const sequence = SHORT_SEQUENCES.find(({ id }) => id === station.hears.sequence)!;
     const live = new LiveListening({
       sampleRateHz: SAMPLE_RATE_HZ,
       channelCount: 2,
@@ -134,34 +158,62 @@ class DemoJob {
       speedFactor: 1,
       nominalHz: 3150,
       evidenceSeconds: 0,
+      sequences: SHORT_SEQUENCES,
     });
-    let comparison: Heard["comparison"] = null;
-    const hear = (monitor: "source" | "tape", seconds: number) => {
+    live.wantSequence(sequence.id);
+    const heard: Pick<Heard, "comparison" | "returned"> = { comparison: null, returned: null };
+    for (const monitor of ["source", "tape"] as const) {
+      this.deck.load(blankTape(this.job.speedCmPerS, { blank }));
+      this.deck.setInput(sequenceInput(sequence, SAMPLE_RATE_HZ));
       this.deck.monitor = monitor;
-      for (let i = 0; i < 10 * seconds; i++) {
+      this.deck.press("record");
+      for (let i = 0; i < 10 * (timelineOf(sequence).seconds + MEASURED_AFTER_SECONDS); i++) {
         live.push(this.deck.render(SAMPLE_RATE_HZ / 10));
-        comparison = live.result(false, null, true).comparison ?? comparison;
+        const { comparison, returned } = live.result(false, null, station.hears.what === "source and tape");
+        heard.comparison = comparison?.tape?.settled ? comparison : (heard.comparison ?? comparison);
+        heard.returned = returned ?? heard.returned;
       }
-    };
-    this.deck.press("record");
-    hear("source", 5);
-    hear("tape", 6);
-    const bench = this.bench(this.tape, { ...NOTHING_HEARD, comparison });
-    const context = this.context(phase, this.tape);
-    const circumstances = { recordingOn: this.job.blankTapes![0].id };
-    const logged = recordLevel.readings(bench).toLog({ ...context, channel: "both", circumstances });
-    if (typeof logged === "string") throw new Error(`${recordLevel.name}: ${logged}`);
-    readings.push(...logged);
-    return this;
+    }
+    return this.bench(this.tape, { ...NOTHING_HEARD, ...heard }, { recordingOn: blank.id });
   }
 
-  private bench(tape: ReferenceTape, heard: Omit<Heard, "source">) {
+  /** Logs a record station on a blank tape, and gives what stands on the bench then. */
+  record(station: MeasuringStation, blank: BlankTape, phase: Phase): OnTheBench {
+    const bench = this.recorded(station, blank);
+    const circumstances = { recordingOn: blank.id };
+    const context = { ...this.context(phase, this.tape), channel: "both", circumstances };
+    const logged = station.readings(bench).toLog(context);
+    if (typeof logged === "string") throw new Error(`${station.name}: ${logged}`);
+    readings.push(...logged);
+    return this.bench(this.tape, bench.heard!, circumstances);
+  }
+
+  /** Turns what sets a record station as its card says, channel by channel, until it is content. */
+  setRecord(station: MeasuringStation, blank: BlankTape): void {
+    let bench = this.record(station, blank, "working");
+    for (const { id } of station.advise(bench, null).adjusters)
+      for (let i = 0; i < MOST_TURNS; i++) {
+        const { advice } = station.advise(bench, id);
+        if (advice.kind !== "turn" && advice.kind !== "trial") break;
+        this.turn(id, Math.round(360 * advice.turns) / 360);
+        bench = this.record(station, blank, "working");
+      }
+  }
+
+  private bench(tape: ReferenceTape, heard: Omit<Heard, "source">, circumstances: Circumstances = {}) {
     const machine = DEMO_MACHINES.find(({ id }) => id === this.job.machineId)!;
+    const mine = <T extends { jobId: string }>(all: T[]) => all.filter(({ jobId }) => jobId === this.job.id);
     return layBench()({
-      records: { job: this.job, machine, readings: [], adjustments: [] },
+      records: {
+        job: this.job,
+        machine,
+        blanks: DEMO_BLANKS,
+        readings: mine(readings),
+        adjustments: mine(adjustments),
+      },
       tape,
       heard: { ...heard, source: { kind: "practice", name: machine.name } },
-      circumstances: {},
+      circumstances,
       prior: [],
       peak: null,
       readFrom: null,
@@ -270,6 +322,9 @@ const thoroughly = new DemoJob(
     "playback.leftT2ErrorPercent": -14,
     "record.leftDb": -1.6,
     "record.rightDb": 0.9,
+    "bias.leftDb": -1.7,
+    "bias.rightDb": 1.2,
+    "record.leftTrebleDb": -0.8,
   },
   409,
 )
@@ -286,11 +341,15 @@ await thoroughly
   .turn("level-right", 0.06)
   .turn("equaliser-left", 0.24)
   .align("as left");
-thoroughly
-  .recordLevel("as found")
-  .turn("record-level-left-i", 0.21)
-  .turn("record-level-right-i", -0.12)
-  .recordLevel("as left");
+for (const blank of DEMO_BLANKS.slice(0, 2)) {
+  for (const station of RECORD_STATIONS) thoroughly.record(station, blank, "as found");
+  thoroughly.setRecord(bias, blank);
+  thoroughly.setRecord(recordLevel, blank);
+  thoroughly.setRecord(recordResponse, blank);
+  // they act on each other: bias is looked at again
+  thoroughly.setRecord(bias, blank);
+  for (const station of RECORD_STATIONS) thoroughly.record(station, blank, "as left");
+}
 thoroughly.finish();
 
 jobs.push(

@@ -29,7 +29,7 @@ import { nothingToLog } from "./station-readings";
 const quantities = {
   "bias.error": { name: "Bias error", unit: "dB", decimals: 1, signed: true },
   "bias.flatness": { name: "High tone less middle tone", unit: "dB", decimals: 2, signed: true },
-  "bias.third": { name: "Third harmonic at 0 level", unit: "dB", decimals: 1, signed: true },
+  "bias.third": { name: "Third harmonic re the tone", unit: "dB", decimals: 1, signed: true },
   // what the law of the screw is learned from
   "bias.middle": { name: "Middle tone 20 dB down", unit: "dB", decimals: 2, signed: true, unprinted: true },
   "bias.high": { name: "High tone 20 dB down", unit: "dB", decimals: 2, signed: true, unprinted: true },

@@ -1,12 +1,15 @@
 import type { SourceAndTape, StoodAt } from "@/core/playback/source-and-tape";
-import type { Machine } from "@/core/records/machine";
+import { recordsTape, type Machine } from "@/core/records/machine";
+import type { ReturnedPass } from "@/core/returned/returned";
 import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
 import { adviseByNumber } from "./advise-by-number";
 import { MAINS } from "./cautions";
 import { ownChannel } from "./channels";
 import { readingsOfMoment, type LogContext } from "./log-context";
+import type { OnTheBench } from "./on-the-bench";
+import { blankLacks, recordedAt, recordedHere } from "./recorded";
 import type { MeasuringStation } from "./station";
-import { nothingToLog, STILL_SETTLING } from "./station-readings";
+import { nothingToLog, STILL_SETTLING, type StationReadings } from "./station-readings";
 
 const quantities = {
   "recordLevel.error": { name: "Record level error", unit: "dB", decimals: 2, signed: true },
@@ -46,6 +49,49 @@ export function returnedOf(
   return source.levelsDbfs.slice(0, names.length).every((level) => level > FAINTEST_DBFS) ? returned : null;
 }
 
+/**
+ * Of a machine that has to be played back: the middle tone of the last pass less that of what went in. Without what went
+ * in nothing is known of the level: how loud the sequence arrived at the machine nobody has heard.
+ */
+export function returnedByPasses(bench: OnTheBench): {
+  returned: Returned[] | null;
+  lacks: string | null;
+  agoSeconds: number;
+} {
+  const { recorded, lacks } = recordedHere(bench);
+  const last = recorded.at(-1);
+  if (!last) return { returned: null, lacks, agoSeconds: 0 };
+  const { pass, source, agoSeconds } = last;
+  if (!source)
+    return {
+      returned: null,
+      lacks: "What went in was not heard: record it again with Unzel listening to the source.",
+      agoSeconds,
+    };
+  const names = bench.here.machine.channels === 1 ? ["both"] : ["left", "right"];
+  const returned = names.flatMap((channel, c): Returned[] => {
+    const [came, went] = [firstTone(pass, c), firstTone(source, c)];
+    return came && went
+      ? [
+          {
+            channel,
+            errorDb: came.levelDb - went.levelDb,
+            uncertaintyDb: Math.hypot(LEAST_UNCERTAINTY_DB, came.uncertaintyDb, went.uncertaintyDb),
+          },
+        ]
+      : [];
+  });
+  return { returned: returned.length === names.length ? returned : null, lacks, agoSeconds };
+}
+const LEAST_UNCERTAINTY_DB = 0.05;
+
+function firstTone({ segments }: ReturnedPass, c: number): { levelDb: number; uncertaintyDb: number } | null {
+  const tone = segments.at(0)?.channels.at(c);
+  return tone?.kind === "sine" && tone.levelDb !== null
+    ? { levelDb: tone.levelDb, uncertaintyDb: tone.uncertaintyDb }
+    : null;
+}
+
 /** Why there is nothing to log yet; null when there is. */
 function lacking(comparison: SourceAndTape | null, returned: Returned[] | null): string | null {
   if (!comparison || comparison.frequencyHz === 0)
@@ -56,13 +102,36 @@ function lacking(comparison: SourceAndTape | null, returned: Returned[] | null):
   return comparison.tape.settled ? null : STILL_SETTLING;
 }
 
+function readingsByPasses(bench: OnTheBench): StationReadings {
+  const { returned, lacks, agoSeconds } = returnedByPasses(bench);
+  if (!returned) return nothingToLog(lacks ?? "The level tone was not heard.");
+  const readings = (context: LogContext) =>
+    readingsOfMoment(
+      recordLevel,
+      { ...context, nominalHz: PASS_TONE_HZ, at: recordedAt(context.at, agoSeconds) },
+      { seconds: 10, method: "level that came back less the level that went in, by passes" },
+      returned.map(({ channel, errorDb, uncertaintyDb }) => ({
+        quantity: "recordLevel.error",
+        channel,
+        value: errorDb,
+        uncertainty: uncertaintyDb,
+      })),
+    );
+  return {
+    toLog: (context) => lacks ?? readings(context),
+    afterTurn: (context) => (lacks === null ? readings(context) : null),
+    beforeTurn: (context) => (lacks === null ? readings(context) : null),
+  };
+}
+const PASS_TONE_HZ = 315;
+
 export const recordLevel: MeasuringStation<"record-level", keyof typeof quantities> = {
   id: "record-level",
   kind: "measure",
   name: "Record level",
   group: "record",
   quantities,
-  onRoute: ({ monitorsTape }) => monitorsTape === true,
+  onRoute: recordsTape,
   deciding: () => ["recordLevel.error"],
   limitOf,
   ownLimits: [{ key: "recordLevelDb", label: "Own record level limit ±, dB", most: 20 }],
@@ -73,11 +142,14 @@ export const recordLevel: MeasuringStation<"record-level", keyof typeof quantiti
   hears: { what: "source and tape", flutter: false, role: null, sequence: "record-level" },
   tapeLacks: () => null,
   upsets: ["record-level"],
-  readings: ({ heard, here: { machine } }) => {
+  readings: (bench) => {
+    const { heard, here } = bench;
+    const { machine } = here;
+    if (!machine.monitorsTape) return readingsByPasses(bench);
     const comparison = heard?.comparison ?? null;
     const returned = (tape: StoodAt | null) => returnedOf(comparison?.source ?? null, tape, machine.channels);
     const now = returned(comparison?.tape ?? null);
-    const why = lacking(comparison, now);
+    const why = blankLacks(bench) ?? lacking(comparison, now);
     if (!comparison || !now) return nothingToLog(why ?? "");
     const readings = (channels: Returned[]) => (context: LogContext) =>
       readingsOfMoment(
@@ -103,7 +175,11 @@ export const recordLevel: MeasuringStation<"record-level", keyof typeof quantiti
   advise: (bench, chosen) => {
     const { heard, here } = bench;
     const comparison = heard?.comparison ?? null;
-    const returned = returnedOf(comparison?.source ?? null, comparison?.tape ?? null, here.machine.channels);
+    const byPasses = here.machine.monitorsTape ? null : returnedByPasses(bench);
+    const returned =
+      byPasses?.returned ??
+      returnedOf(comparison?.source ?? null, comparison?.tape ?? null, here.machine.channels);
+    const settled = byPasses ? byPasses.lacks === null : (comparison?.tape?.settled ?? null);
     return adviseByNumber(
       bench,
       {
@@ -113,11 +189,11 @@ export const recordLevel: MeasuringStation<"record-level", keyof typeof quantiti
         goodEnough: GOOD_ENOUGH_DB,
         live: ({ channel }) => {
           const own = returned ? ownChannel(returned, channel) : undefined;
-          return own && comparison?.tape
-            ? { value: own.errorDb, uncertainty: own.uncertaintyDb, settled: comparison.tape.settled }
+          return own && settled !== null
+            ? { value: own.errorDb, uncertainty: own.uncertaintyDb, settled }
             : null;
         },
-        hearFirst: lacking(comparison, returned) ?? "",
+        hearFirst: (byPasses ? byPasses.lacks : lacking(comparison, returned)) ?? "",
       },
       chosen,
     );
@@ -126,7 +202,8 @@ export const recordLevel: MeasuringStation<"record-level", keyof typeof quantiti
   nothingToTurn: "This machine has no record level trimmer written down.",
   setUp: [
     "Record a steady tone near 0 on the tape that will be used; the machine's meter tells where 0 is.",
-    "Monitor the source for three seconds, then the tape; switch as often as you like.",
+    "Three heads: monitor the source for three seconds, then the tape; switch as often as you like.",
+    "Two heads: record the record level sequence with Unzel listening to the source, then rewind and play.",
   ],
   checks: [],
   caution: MAINS,

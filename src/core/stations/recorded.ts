@@ -28,10 +28,10 @@ export interface RecordedHere {
  * recorded, and with that how the screws stood.
  */
 export function recordedHere({ heard, here, circumstances }: OnTheBench): RecordedHere {
-  const { job, machine } = here;
+  const { machine } = here;
   const nothing = (lacks: string): RecordedHere => ({ recorded: [], lacks });
-  if ((job.blankTapes?.length ?? 0) > 0 && circumstances.recordingOn === undefined)
-    return nothing("Say which blank tape it records on: on the left, or key B.");
+  const unsaid = blankLacks({ here, circumstances });
+  if (unsaid) return nothing(unsaid);
   const returned = heard?.returned ?? null;
   if (!returned || returned.passes.length === 0)
     return nothing("None of the sequence was heard yet: send it to the machine and record it.");
@@ -87,6 +87,15 @@ export function recordedHere({ heard, here, circumstances }: OnTheBench): Record
     );
   return { recorded, lacks: last.fresh ? troubleOf(last, machine.channels) : TURNED_SINCE };
 }
+
+/** Readings are kept apart by the tape that is recorded on, so that has to be said where a job is set for any. */
+export const blankLacks = ({
+  here: { job },
+  circumstances,
+}: Pick<OnTheBench, "here" | "circumstances">): string | null =>
+  (job.blankTapes?.length ?? 0) > 0 && circumstances.recordingOn === undefined
+    ? "Say which blank tape it records on: on the left, or key B."
+    : null;
 
 export const TURNED_SINCE = "Something was turned since: record the sequence once more.";
 

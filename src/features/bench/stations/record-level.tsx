@@ -1,13 +1,49 @@
 import Box from "@mui/material/Box";
-import { returnedOf } from "@/core/stations/record-level";
+import { returnedByPasses, returnedOf } from "@/core/stations/record-level";
 import type { SourceAndTape } from "@/core/playback/source-and-tape";
 import { fixed, hertzText, THIN_SPACE } from "@/core/text/number-text";
 import { READING_FONT } from "@/ui/theme";
 import { Figure } from "../figure";
+import { RecordSteps } from "../record-steps";
+import { onThisTape } from "../record-view";
 import type { PictureProps, StationPicture } from "./picture";
 
 /** What went in and what came back, a ruler for each channel. */
-function RecordLevel({ view, bench, listener, absent }: PictureProps) {
+function RecordLevel(props: PictureProps) {
+  return props.view.machine.monitorsTape ? <OffTape {...props} /> : <ByPasses {...props} />;
+}
+
+/** Two heads: what came back of the last pass less what went in. */
+function ByPasses({ view, bench, listener, station, absent }: PictureProps) {
+  const { returned, lacks } = returnedByPasses(bench);
+  const channels = view.machine.channels === 1 ? ["both"] : ["left", "right"];
+  const mine = onThisTape(view, bench);
+  return (
+    <>
+      <Box sx={{ display: "grid", gridTemplateColumns: { sm: `repeat(${channels.length}, 1fr)` }, gap: 2 }}>
+        {channels.map((channel, c) => (
+          <Figure
+            key={channel}
+            view={mine}
+            quantity="recordLevel.error"
+            channel={channels.length === 1 ? undefined : channel}
+            value={returned?.[c].errorDb ?? null}
+            uncertainty={returned?.[c].uncertaintyDb ?? 0}
+            settled={lacks === null}
+            settling="turned since"
+            ends={["comes back low", "comes back high"]}
+            absent={absent}
+            size="narrow"
+          />
+        ))}
+      </Box>
+      <RecordSteps {...{ bench, listener, station, view }} />
+    </>
+  );
+}
+
+function OffTape({ view: all, bench, listener, absent }: PictureProps) {
+  const view = onThisTape(all, bench);
   const comparison = bench.heard?.comparison ?? null;
   const { channels: count } = view.machine;
   const channels = count === 1 ? ["both"] : ["left", "right"];
