@@ -28,10 +28,12 @@ import { TransportMeter } from "@/core/measure/transport-meter";
 import { DEMO_TAPES } from "@/core/reference/demo-tapes";
 import { measureBands } from "@/core/recordings/measure-bands";
 import { LivePlayback } from "@/core/live/live-playback";
-import { soundInMemory } from "@/core/formats/sound-file";
+import { soundInMemory, type SoundFile } from "@/core/formats/sound-file";
 import { DEMO_BLANKS } from "@/core/practice/demo-blanks";
 import { blankTape, practiceTape, sequenceInput } from "@/core/practice/practice-tape";
-import { LiveListening } from "@/core/live/live-listening";
+import { SourceAndTapeFollower } from "@/core/playback/source-and-tape";
+import { measureReturned } from "@/core/recordings/measure-returned";
+import type { PassNow } from "@/core/returned/heard-pass";
 import { PRESETS } from "@/core/signals/presets";
 import type { Heard } from "@/core/stations/heard";
 import { recordLevel } from "@/core/stations/record-level";
@@ -67,29 +69,36 @@ const NOTHING_HEARD: Omit<Heard, "source"> = {
 };
 
 const RECORD_STATIONS: readonly MeasuringStation[] = [bias, recordLevel, recordResponse, distortion];
-const SHORT_SECONDS: Partial<Record<Segment["kind"], number>> = { steps: 1.4, staircase: 1.4, sine: 2.4 };
 /** The record stations' sequences with shorter sounds, so that the workshop is made in a minute or two. */
 const SHORT_SEQUENCES: readonly Sequence[] = RECORD_STATIONS.map(({ hears }) => {
   const preset = PRESETS.find(({ id }) => id === hears.sequence)!;
-  const short = { ...preset, leaderSeconds: 2 };
-  if (hears.what === "source and tape") return { ...short, segments: preset.segments.slice(0, 1) };
+  const short = { ...preset, leaderSeconds: 1.5, gapSeconds: 0.3 };
   const kept = preset.segments.filter(
     ({ kind }) => kind !== "sweep" && kind !== "pink" && kind !== "two-tone",
   );
-  return {
-    ...short,
-    segments: kept.map((segment) => ({ ...segment, seconds: SHORT_SECONDS[segment.kind] ?? 2 })),
-  };
+  return { ...short, segments: kept.map(shortened) };
 });
-/** Until the last sound of a pass has been measured. */
-const MEASURED_AFTER_SECONDS = 5;
-const MOST_TURNS = 4;
+
+function shortened(segment: Segment): Segment {
+  switch (segment.kind) {
+    case "steps":
+      return { ...segment, frequenciesHz: segment.frequenciesHz.filter((hz) => hz > 60), seconds: 2 };
+    case "staircase":
+      return { ...segment, levelDb: -24, toLevelDb: -4, stepDb: 4, seconds: 1.2 };
+    default:
+      return { ...segment, seconds: 2 };
+  }
+}
+const TONE_HZ = 315;
+const MOST_TURNS = 3;
 
 /** A job on a practice machine; the clock only moves forward, a few minutes a step. */
 class DemoJob {
   private readonly deck: PracticeDeck;
   private readonly tape;
   private minutes = 0;
+  /** What goes in does not depend on what is turned: heard once for each sequence. */
+  private readonly sources = new Map<string, PassNow>();
 
   constructor(
     private readonly job: Job,
@@ -148,38 +157,63 @@ class DemoJob {
     return this;
   }
 
-  /** Records a station's sequence on a blank tape, hears source and tape, and gives what stands on the bench then. */
-  private recorded(station: MeasuringStation, blank: BlankTape): OnTheBench {
+  /** Sound of the machine while it records a sequence on a blank tape. */
+  private recording(
+    sequence: Sequence,
+    blank: BlankTape,
+    monitor: "source" | "tape",
+    seconds: number,
+  ): SoundFile {
+    this.deck.load(blankTape(this.job.speedCmPerS, { blank }));
+    this.deck.setInput(sequenceInput(sequence, SAMPLE_RATE_HZ));
+    this.deck.monitor = monitor;
+    this.deck.press("record");
+    const heard = this.deck.render(Math.round(seconds * SAMPLE_RATE_HZ)).map((x) => Float32Array.from(x));
+    this.deck.press("stop");
+    return soundInMemory(heard, SAMPLE_RATE_HZ);
+  }
+
+  /** Records a station's sequence on a blank tape and hears it off the tape, beside what goes in. */
+  private async recorded(station: MeasuringStation, blank: BlankTape): Promise<OnTheBench> {
     const sequence = SHORT_SEQUENCES.find(({ id }) => id === station.hears.sequence)!;
-    const live = new LiveListening({
-      sampleRateHz: SAMPLE_RATE_HZ,
-      channelCount: 2,
-      tape: this.tape,
-      speedFactor: 1,
-      nominalHz: 3150,
-      evidenceSeconds: 0,
-      sequences: SHORT_SEQUENCES,
-    });
-    live.wantSequence(sequence.id);
-    const heard: Pick<Heard, "comparison" | "returned"> = { comparison: null, returned: null };
+    const seconds = timelineOf(sequence).seconds + 1;
+    const pass = async (hears: "source" | "tape"): Promise<PassNow> => {
+      const { passes } = await measureReturned(this.recording(sequence, blank, hears, seconds), sequence);
+      const ends = { startSeconds: 0, endSeconds: seconds, sequenceId: sequence.id };
+      return { ...passes[0], ...ends, whole: true, hears, told: 0 };
+    };
+    this.sources.set(sequence.id, this.sources.get(sequence.id) ?? (await pass("source")));
+    const passes = [this.sources.get(sequence.id)!, await pass("tape")];
+    const returned = { sequenceId: sequence.id, passes, told: 0, nowSeconds: seconds };
+    return this.bench(this.tape, { ...NOTHING_HEARD, returned }, { recordingOn: blank.id });
+  }
+
+  /** Records a level tone and hears source and tape one after the other. */
+  private async compared(blank: BlankTape): Promise<OnTheBench> {
+    const tone = PRESETS.find(({ id }) => id === "level-tone")!;
+    const follower = new SourceAndTapeFollower(SAMPLE_RATE_HZ);
+    let comparison: Heard["comparison"] = null;
+    let at = 0;
     for (const monitor of ["source", "tape"] as const) {
-      this.deck.load(blankTape(this.job.speedCmPerS, { blank }));
-      this.deck.setInput(sequenceInput(sequence, SAMPLE_RATE_HZ));
-      this.deck.monitor = monitor;
-      this.deck.press("record");
-      for (let i = 0; i < 10 * (timelineOf(sequence).seconds + MEASURED_AFTER_SECONDS); i++) {
-        live.push(this.deck.render(SAMPLE_RATE_HZ / 10));
-        const { comparison, returned } = live.result(false, null, station.hears.what === "source and tape");
-        heard.comparison = comparison?.tape?.settled ? comparison : (heard.comparison ?? comparison);
-        heard.returned = returned ?? heard.returned;
+      const kept: Float32Array[] = [];
+      for await (const [left, right] of this.recording(tone, blank, monitor, 7).blocks(7 * SAMPLE_RATE_HZ))
+        kept.push(Float32Array.from(left), Float32Array.from(right));
+      // after the start of the machine, twice a second
+      for (let seconds = 3.5; seconds <= 7; seconds += 0.5) {
+        const until = Math.round(seconds * SAMPLE_RATE_HZ);
+        comparison = follower.update(at + seconds, TONE_HZ, () =>
+          kept.map((x) => x.subarray(SAMPLE_RATE_HZ, until)),
+        );
       }
+      at += 7;
     }
-    return this.bench(this.tape, { ...NOTHING_HEARD, ...heard }, { recordingOn: blank.id });
+    return this.bench(this.tape, { ...NOTHING_HEARD, comparison }, { recordingOn: blank.id });
   }
 
   /** Logs a record station on a blank tape, and gives what stands on the bench then. */
-  record(station: MeasuringStation, blank: BlankTape, phase: Phase): OnTheBench {
-    const bench = this.recorded(station, blank);
+  async record(station: MeasuringStation, blank: BlankTape, phase: Phase): Promise<OnTheBench> {
+    const compares = station.hears.what === "source and tape";
+    const bench = await (compares ? this.compared(blank) : this.recorded(station, blank));
     const circumstances = { recordingOn: blank.id };
     const context = { ...this.context(phase, this.tape), channel: "both", circumstances };
     const logged = station.readings(bench).toLog(context);
@@ -188,16 +222,18 @@ class DemoJob {
     return this.bench(this.tape, bench.heard!, circumstances);
   }
 
-  /** Turns what sets a record station as its card says, channel by channel, until it is content. */
-  setRecord(station: MeasuringStation, blank: BlankTape): void {
-    let bench = this.record(station, blank, "working");
-    for (const { id } of station.advise(bench, null).adjusters)
-      for (let i = 0; i < MOST_TURNS; i++) {
+  /** Turns what sets a record station as its card says, both channels and then a recording, until it is content. */
+  async setRecord(station: MeasuringStation, blank: BlankTape): Promise<void> {
+    let bench = await this.record(station, blank, "as found");
+    for (let i = 0; i < MOST_TURNS; i++) {
+      const turns = station.advise(bench, null).adjusters.flatMap(({ id }) => {
         const { advice } = station.advise(bench, id);
-        if (advice.kind !== "turn" && advice.kind !== "trial") break;
-        this.turn(id, Math.round(360 * advice.turns) / 360);
-        bench = this.record(station, blank, "working");
-      }
+        return advice.kind === "turn" || advice.kind === "trial" ? [{ id, turns: advice.turns }] : [];
+      });
+      if (turns.length === 0) return;
+      for (const { id, turns: by } of turns) this.turn(id, Math.round(360 * by) / 360);
+      bench = await this.record(station, blank, "working");
+    }
   }
 
   private bench(tape: ReferenceTape, heard: Omit<Heard, "source">, circumstances: Circumstances = {}) {
@@ -342,13 +378,9 @@ await thoroughly
   .turn("equaliser-left", 0.24)
   .align("as left");
 for (const blank of DEMO_BLANKS.slice(0, 2)) {
-  for (const station of RECORD_STATIONS) thoroughly.record(station, blank, "as found");
-  thoroughly.setRecord(bias, blank);
-  thoroughly.setRecord(recordLevel, blank);
-  thoroughly.setRecord(recordResponse, blank);
-  // they act on each other: bias is looked at again
-  thoroughly.setRecord(bias, blank);
-  for (const station of RECORD_STATIONS) thoroughly.record(station, blank, "as left");
+  await thoroughly.record(distortion, blank, "as found");
+  for (const station of [bias, recordLevel, recordResponse]) await thoroughly.setRecord(station, blank);
+  for (const station of RECORD_STATIONS) await thoroughly.record(station, blank, "as left");
 }
 thoroughly.finish();
 

@@ -41,6 +41,8 @@ export class TapeSide {
   /** Seconds that changed since somebody last asked. */
   readonly changed = new Set<number>();
   private last = 0;
+  /** The second that was written to last. */
+  private writing: { second: number; place: RecordedSecond } | null = null;
 
   constructor(bands: readonly PrintedBand[]) {
     let at = LEADER_SECONDS;
@@ -77,7 +79,8 @@ export class TapeSide {
   /** Puts one grid point of both tracks; of what stood there so much is left. */
   write(index: number, left: number, right: number, residue: number): void {
     const second = Math.floor(index / GRID_PER_SECOND);
-    let place = this.recorded.get(second);
+    // the next point is nearly always of the same second
+    let place = this.writing?.second === second ? this.writing.place : this.recorded.get(second);
     if (!place) {
       const first = second * GRID_PER_SECOND;
       const copy = (track: 0 | 1) =>
@@ -87,10 +90,11 @@ export class TapeSide {
       place = { left: copy(0), right: copy(1) };
       this.recorded.set(second, place);
     }
+    if (this.writing?.second !== second) this.writing = { second, place };
     const at = index - second * GRID_PER_SECOND;
     place.left[at] = left + residue * place.left[at];
     place.right[at] = right + residue * place.right[at];
-    this.changed.add(second);
+    if (!this.changed.has(second)) this.changed.add(second);
   }
 
   private nearRecorded(second: number, seconds: number): boolean {
