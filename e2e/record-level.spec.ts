@@ -13,7 +13,7 @@ test("record level: source and tape are told apart, read, turned and logged for 
   await hands.open("demo-job-0409", "record-level");
   await page
     .getByRole("group", { name: "Recording on" })
-    .getByRole("button", { name: "archive's plain tape" })
+    .getByRole("button", { name: /SSA plain cassette/ })
     .click();
   const logged = await hands.slip.getByRole("listitem").count();
   await hands.play("record levels off");
@@ -32,9 +32,9 @@ test("record level: source and tape are told apart, read, turned and logged for 
   await page.keyboard.press("f");
   await expect(hands.slip.getByRole("listitem")).toHaveCount(logged + 2);
   await expect(hands.slip.getByRole("listitem").first()).toContainText(
-    /as found, (left|right), archive's plain tape/,
+    /as found, (left|right), SSA plain cassette/,
   );
-  await hands.turn(45, "REC LEVEL L");
+  await hands.turn(45, "REC LEVEL L I");
   await expect(returned(page, "left")).toHaveAttribute("aria-valuetext", /(pass|close|fail)$/, {
     timeout: 20_000,
   });

@@ -360,7 +360,8 @@ const thoroughly = new DemoJob(
     "record.rightDb": 0.9,
     "bias.leftDb": -1.7,
     "bias.rightDb": 1.2,
-    "record.leftTrebleDb": -0.8,
+    "record.leftTrebleDb": 1.4,
+    "record.rightTrebleDb": 0.6,
   },
   409,
 )

@@ -30,13 +30,13 @@ interface BiasCurvesProps {
 }
 
 const WIDTH = 700;
-const HEIGHT = 268;
+const HEIGHT = 236;
 const LEFT = 54;
 const RIGHT = 16;
 const TOP = 40;
-const LEVELS_BOTTOM = 158;
-const THIRD_TOP = 172;
-const BOTTOM = 238;
+const LEVELS_BOTTOM = 136;
+const THIRD_TOP = 150;
+const BOTTOM = 206;
 const STEPS = 60;
 
 /** What bias does over the turns of its screw: a middle and a high tone above, the third harmonic below, a flag where each school stops. */
@@ -71,7 +71,7 @@ export function BiasCurves({ label, middle, high, third, flags, nowTurns, dbPerT
   return (
     <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} width="100%" role="img" aria-label={label}>
       <line x1={LEFT} x2={WIDTH - RIGHT} y1={BOTTOM} y2={BOTTOM} stroke={SOFT} />
-      <line x1={LEFT} x2={WIDTH - RIGHT} y1={165} y2={165} stroke={SOFT} strokeDasharray="2 4" />
+      <line x1={LEFT} x2={WIDTH - RIGHT} y1={143} y2={143} stroke={SOFT} strokeDasharray="2 4" />
       {[upper.most, upper.low].map((db) => (
         <text key={db} x={LEFT - 7} y={upper.y(db) + 5} textAnchor="end" fontSize={13} fill={SOFT}>
           {fixed(db, 1)}

@@ -94,6 +94,8 @@ interface PieceProps {
 
 function Piece({ segment, from, to, first, last, hatch, present }: PieceProps) {
   const { name, state, href, stripes = [] } = segment;
+  // stripes that are all alike are one piece
+  const differ = stripes.some((stripe) => stripe.state !== stripes[0].state);
   const left = first ? 0 : SPLICE;
   const right = last ? 0 : SPLICE;
   const middle = (from + to) / 2;
@@ -108,11 +110,11 @@ function Piece({ segment, from, to, first, last, hatch, present }: PieceProps) {
       <rect x={from} y={0} width={to - from} height={HEIGHT} fill="transparent" />
       <polygon
         points={outline}
-        fill={stripes.length > 1 ? token("leader") : fillOf(state, hatch)}
+        fill={differ ? token("leader") : fillOf(state, hatch)}
         stroke={marked ? token("oxide") : filled ? "none" : token("line")}
         strokeWidth={marked ? 2.5 : 1}
       />
-      {stripes.length > 1 && (
+      {differ && (
         <Stripes {...{ stripes, from, to, hatch }}>
           <polygon points={outline} />
         </Stripes>
@@ -130,7 +132,7 @@ function Piece({ segment, from, to, first, last, hatch, present }: PieceProps) {
         fontSize={14.5}
         fontWeight={present ? 750 : 550}
         fill={filled ? token("onOxide") : INK}
-        stroke={state === "stale" || (stripes.length > 1 && !filled) ? token("leader") : "none"}
+        stroke={state === "stale" || differ ? token("leader") : "none"}
         strokeWidth={5}
         paintOrder="stroke"
       >

@@ -5,6 +5,8 @@ import { spindleMoves } from "./slack-model";
 /** What was heard at one place of a bias screw, by how many of its turns had been made by then. */
 export interface BiasReading extends Omit<BiasPoint, "turns"> {
   afterTurns: number;
+  /** Heard since listening began, not read from the records. */
+  live: boolean;
 }
 
 export interface BiasScrew {
@@ -22,6 +24,8 @@ export interface BiasKnown {
   answers: BiasAnswer[];
   nowTurns: number;
   slackTurns: number;
+  /** What was logged before does not fit what is heard now, and is left out. */
+  conflicts: boolean;
   /** Turns that would be lost now before the spindle moves, either way. */
   toTakeUp: { clockwise: number; anticlockwise: number };
 }
@@ -31,8 +35,22 @@ const SLACKS = [0, 0.03, 0.06, 0.09];
 const USUAL_SLACK = 0.03;
 const SLACK_SPREAD = 0.05;
 
+/** No one law gives such points: they are of another tape, or of another machine. */
+const MOST_COST = 30;
+
 /** The law of a screw and where each school would leave it, its slack counted in. */
-export function biasKnown({ turns, heard, tones, overBiasDb }: BiasScrew): BiasKnown {
+export function biasKnown(screw: BiasScrew): BiasKnown {
+  const all = fitted(screw);
+  const live = screw.heard.filter((one) => one.live);
+  if (all.cost < MOST_COST || live.length === 0 || live.length === screw.heard.length)
+    return { ...all.best, conflicts: false };
+  return { ...fitted({ ...screw, heard: live }).best, conflicts: true };
+}
+
+function fitted({ turns, heard, tones, overBiasDb }: BiasScrew): {
+  cost: number;
+  best: Omit<BiasKnown, "conflicts">;
+} {
   const turnedBack = turns.some((turn, i) => i > 0 && turn * turns[i - 1] < 0);
   const tried = (turnedBack ? SLACKS : [USUAL_SLACK]).map((slackTurns) => {
     const { moves, lag } = spindleMoves(
@@ -41,14 +59,19 @@ export function biasKnown({ turns, heard, tones, overBiasDb }: BiasScrew): BiasK
       slackTurns / 2,
     );
     const at = (count: number) => moves.slice(0, count).reduce((a, b) => a + b, 0);
-    const points = heard.map(({ afterTurns, ...one }) => ({ ...one, turns: at(afterTurns) }));
+    const points = heard.map(({ afterTurns, middleDb, highDb, thirdDb }) => ({
+      turns: at(afterTurns),
+      middleDb,
+      highDb,
+      thirdDb,
+    }));
     const laws = biasLaws(points, tones);
     const cost = (laws.at(0)?.cost ?? 0) + ((slackTurns - USUAL_SLACK) / SLACK_SPREAD) ** 2;
     const toTakeUp = { clockwise: lag, anticlockwise: slackTurns - lag };
     return { cost, best: { points, laws, nowTurns: at(turns.length), slackTurns, toTakeUp } };
   });
-  const { best } = tried.reduce((one, other) => (other.cost < one.cost ? other : one));
-  return { ...best, answers: biasAnswers(best.laws, best.points, overBiasDb) };
+  const { best, cost } = tried.reduce((one, other) => (other.cost < one.cost ? other : one));
+  return { cost, best: { ...best, answers: biasAnswers(best.laws, best.points, overBiasDb) } };
 }
 
 /** How far the bias is off now by a school, dB; null where it cannot be told. */

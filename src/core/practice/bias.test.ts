@@ -6,10 +6,7 @@ import { DEMO_BLANKS } from "./demo-blanks";
 const [PLAIN, CHROME] = DEMO_BLANKS;
 
 describe("bias off a three-head machine", { timeout: 240_000 }, () => {
-  it.each([
-    [PLAIN, -2.6, 1, "i"],
-    [CHROME, 1.9, 2, "ii"],
-  ])(
+  it.each([[CHROME, 1.9, 2, "ii"]])(
     "on $name, %f dB off: within the class after a trial turn and at most three more",
     (blank, off, seed, type) => {
       const bench = new RecordBench(

@@ -108,18 +108,22 @@ export function biasSides(bench: OnTheBench): BiasSide[] {
       // of the turns that were told those that were made by then
       const by = adjustments.at(-1 - one.turnsSince)?.at ?? "";
       const afterTurns = counted.filter(({ at }) => at <= by).length;
-      return heard && (from < 0 || by > since) ? [{ ...heard, afterTurns }] : [];
+      return heard && (from < 0 || by > since) ? [{ ...heard, afterTurns, live: true }] : [];
     });
     const heardBefore = logged.map((point) => ({
       ...point,
       afterTurns: counted.filter(({ at }) => at < point.at).length,
+      live: false,
     }));
-    const all: BiasReading[] = [...heardBefore, ...live].map(({ middleDb, highDb, thirdDb, afterTurns }) => ({
-      middleDb,
-      highDb,
-      thirdDb,
-      afterTurns,
-    }));
+    const all: BiasReading[] = [...heardBefore, ...live].map(
+      ({ middleDb, highDb, thirdDb, afterTurns, live: isLive }) => ({
+        middleDb,
+        highDb,
+        thirdDb,
+        afterTurns,
+        live: isLive,
+      }),
+    );
     const last = recorded.at(-1);
     const lastHeard = last && biasOf(last, machine.channels).at(machine.channels === 1 ? 0 : c);
     const tones = {
@@ -203,6 +207,9 @@ function figuresOf(bench: OnTheBench, side: BiasSide, one: Recorded, c: number):
   ];
 }
 
+const isContent = (error: ReturnType<typeof biasErrorNow>, limit: number): boolean =>
+  error !== null && Math.abs(error.errorDb) <= GOOD_ENOUGH_SHARE * limit && error.uncertaintyDb < limit;
+
 export const bias: MeasuringStation<"bias", BiasQuantity> = {
   id: "bias",
   kind: "measure",
@@ -266,7 +273,10 @@ export const bias: MeasuringStation<"bias", BiasQuantity> = {
     const farthest = sides
       .toSorted((a, b) => Math.abs(b.error?.errorDb ?? 0) - Math.abs(a.error?.errorDb ?? 0))
       .at(0);
-    const at = sides.find(({ adjuster }) => adjuster.id === chosenId) ?? farthest;
+    // without a choice: what is in hand until it is content, then what is farthest off
+    const inHand = inForce(bench.here.adjustments).at(-1)?.adjusterId;
+    const begun = sides.find(({ adjuster, error }) => adjuster.id === inHand && !isContent(error, limit));
+    const at = sides.find(({ adjuster }) => adjuster.id === chosenId) ?? begun ?? farthest;
     const toSet = {
       quantity: "bias.error",
       value: at?.error?.errorDb ?? null,
@@ -278,7 +288,7 @@ export const bias: MeasuringStation<"bias", BiasQuantity> = {
     if (lacks !== null || !at.side.known)
       return { ...said, advice: { kind: "wait" }, headline: "record the sequence", reason: lacks ?? "" };
     const places = new Set(at.side.known.points.map(({ turns }) => turns)).size;
-    if (at.error && Math.abs(at.error.errorDb) <= GOOD_ENOUGH_SHARE * limit && at.error.uncertaintyDb < limit)
+    if (isContent(at.error, limit))
       return {
         ...said,
         advice: { kind: "leave", effect: null },

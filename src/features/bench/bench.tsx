@@ -297,7 +297,7 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
             listener={listener}
             firstButton={sourceButton}
             guideOn={guide.on}
-            anyTone={compare}
+            anyTone={compare || measuring.hears.what === "sequence"}
             onGuide={toggleGuide}
             onPractice={togglePractice}
           />

@@ -48,7 +48,7 @@ export function Figure(props: FigureProps) {
         <Box sx={{ fontWeight: 600, color: "text.secondary" }}>
           {[name, shownAs, value !== null && !settled && settling].filter(Boolean).join(", ")}
         </Box>
-        <Box sx={{ fontSize: 18, whiteSpace: "nowrap" }}>
+        <Box sx={{ fontSize: size === "narrow" ? 16 : 18, whiteSpace: "nowrap" }}>
           {verdict && value !== null && limit !== null ? (
             <VerdictMark
               verdict={verdict}

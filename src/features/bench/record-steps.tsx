@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
-import { useState } from "react";
+import { useState, type ReactNode } from "react";
 import type { OnTheBench } from "@/core/stations/on-the-bench";
 import { recordedHere } from "@/core/stations/recorded";
 import { PRESETS } from "@/core/signals/presets";
@@ -10,12 +10,15 @@ import { timelineOf } from "@/core/signals/timeline";
 import { usePlayer } from "../signals/use-player";
 import type { PictureProps } from "./stations/picture";
 
-type RecordStepsProps = Pick<PictureProps, "bench" | "listener" | "station" | "view">;
+interface RecordStepsProps extends Pick<PictureProps, "bench" | "listener" | "station" | "view"> {
+  /** What else is chosen beside what is sent. */
+  children?: ReactNode;
+}
 
 type Step = "record" | "rewind" | "play";
 
 /** Record, rewind, play, or source and tape: what to press now, and what was heard so far, as large as a number. */
-export function RecordSteps({ bench, listener, station, view }: RecordStepsProps) {
+export function RecordSteps({ bench, listener, station, view, children }: RecordStepsProps) {
   const sequence = PRESETS.find(({ id }) => id === station.hears.sequence);
   const { lacks, recorded } = recordedHere(bench);
   const hears = bench.heard?.returned?.passes.at(-1)?.hears ?? null;
@@ -58,7 +61,10 @@ export function RecordSteps({ bench, listener, station, view }: RecordStepsProps
       <Box role="status" aria-label="Recording" sx={{ lineHeight: 1.35, fontWeight: 600, fontSize: 17 }}>
         {lacks ?? `Pass ${recorded.at(-1)?.pass.pass} came back whole; nothing was turned since.`}
       </Box>
-      <Send {...{ listener, sequence, blank }} />
+      <Box sx={{ display: "flex", columnGap: 2, rowGap: 0.75, flexWrap: "wrap", alignItems: "center" }}>
+        <Send {...{ listener, sequence, blank }} />
+        {children}
+      </Box>
     </Box>
   );
 }

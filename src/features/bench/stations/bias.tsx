@@ -47,8 +47,9 @@ function Bias({ view, bench, listener, station, advised, absent }: PictureProps)
           );
         })}
       </Box>
-      <RecordSteps {...{ bench, listener, station, view }} />
-      <Schools chosen={chosen} onChoose={(biasSchool) => void changeJob(view.job.id, { biasSchool })} />
+      <RecordSteps {...{ bench, listener, station, view }}>
+        <Schools chosen={chosen} onChoose={(biasSchool) => void changeJob(view.job.id, { biasSchool })} />
+      </RecordSteps>
       {chosen === "makers-figure" && (
         <Box sx={{ lineHeight: 1.35 }}>
           Set the figure of the maker with a meter at its test point; what is heard by flatness stands beside
@@ -74,7 +75,7 @@ function Schools({ chosen, onChoose }: { chosen: BiasSchool; onChoose(school: Bi
           onClick={() => onChoose(school)}
           sx={{
             minHeight: 40,
-            px: 1.5,
+            px: 1,
             font: "inherit",
             color: "inherit",
             cursor: "pointer",
@@ -130,6 +131,12 @@ function Law({ side, known, school, several }: LawProps) {
               )
               .join(" · ")}
       </Box>
+      {known.conflicts && (
+        <Box sx={{ color: "warning.main", fontWeight: 600, lineHeight: 1.3 }}>
+          What was logged before does not fit what is heard now: is it this tape, and this machine? It is left
+          out.
+        </Box>
+      )}
       {places > 1 && (
         <BiasCurves
           label={`Bias of the ${side.channel} channel over turns of its screw`}
