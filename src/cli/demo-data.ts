@@ -210,16 +210,20 @@ class DemoJob {
     return this.bench(this.tape, { ...NOTHING_HEARD, comparison }, { recordingOn: blank.id });
   }
 
-  /** Logs a record station on a blank tape, and gives what stands on the bench then. */
+  /** Records and logs a record station on a blank tape, and gives what stands on the bench then. */
   async record(station: MeasuringStation, blank: BlankTape, phase: Phase): Promise<OnTheBench> {
     const compares = station.hears.what === "source and tape";
     const bench = await (compares ? this.compared(blank) : this.recorded(station, blank));
-    const circumstances = { recordingOn: blank.id };
+    this.logRecorded(station, bench, phase);
+    return this.bench(this.tape, bench.heard!, bench.circumstances);
+  }
+
+  private logRecorded(station: MeasuringStation, bench: OnTheBench, phase: Phase): void {
+    const { circumstances } = bench;
     const context = { ...this.context(phase, this.tape), channel: "both", circumstances };
     const logged = station.readings(bench).toLog(context);
     if (typeof logged === "string") throw new Error(`${station.name}: ${logged}`);
     readings.push(...logged);
-    return this.bench(this.tape, bench.heard!, circumstances);
   }
 
   /** Turns what sets a record station as its card says, both channels and then a recording, until it is content. */
@@ -230,10 +234,11 @@ class DemoJob {
         const { advice } = station.advise(bench, id);
         return advice.kind === "turn" || advice.kind === "trial" ? [{ id, turns: advice.turns }] : [];
       });
-      if (turns.length === 0) return;
+      if (turns.length === 0) break;
       for (const { id, turns: by } of turns) this.turn(id, Math.round(360 * by) / 360);
       bench = await this.record(station, blank, "working");
     }
+    this.logRecorded(station, bench, "as left");
   }
 
   private bench(tape: ReferenceTape, heard: Omit<Heard, "source">, circumstances: Circumstances = {}) {
@@ -381,7 +386,7 @@ await thoroughly
 for (const blank of DEMO_BLANKS.slice(0, 2)) {
   await thoroughly.record(distortion, blank, "as found");
   for (const station of [bias, recordLevel, recordResponse]) await thoroughly.setRecord(station, blank);
-  for (const station of RECORD_STATIONS) await thoroughly.record(station, blank, "as left");
+  await thoroughly.record(distortion, blank, "as left");
 }
 thoroughly.finish();
 
