@@ -14,17 +14,15 @@ test("bias: the sequence is recorded, heard off the tape, learned from a trial t
     page.getByRole("group", { name: "Recording on" }).getByRole("button", { name: /SSA plain cassette/ }),
   ).toHaveAttribute("aria-pressed", "true");
   await hands.play("under-biased: bright and harsh");
-  await page.screenshot({ path: "/tmp/bias-0.png" });
   await page.keyboard.press("p");
   const logged = await hands.slip.getByRole("listitem").count();
-  const record = page.getByRole("button", { name: /^Record bias/ });
+  const record = page.getByRole("button", { name: /^Record the sequence/ });
   await record.click();
   await expect(said).toContainText("came back whole", { timeout: 60_000 });
   const left = page.getByRole("meter", { name: "Bias error left" });
   await page.keyboard.press("f");
   await expect(hands.slip.getByRole("listitem")).not.toHaveCount(logged);
   expect(Number(await left.getAttribute("aria-valuenow"))).toBeLessThan(-0.5);
-  await page.screenshot({ path: "/tmp/bias-1.png" });
   // a trial turn, and once more
   await page.keyboard.press("p");
   const slot = page.getByRole("slider", { name: /BIAS L I, practice trimmer/ });
@@ -37,8 +35,6 @@ test("bias: the sequence is recorded, heard off the tape, learned from a trial t
   await page.keyboard.press("p");
   await record.click();
   await expect(said).toContainText("came back whole", { timeout: 60_000 });
-  await page.screenshot({ path: "/tmp/bias-2.png" });
   await expect(page.getByRole("img", { name: /Bias of the left channel/ })).toBeVisible();
   await expect(left).toHaveAttribute("aria-valuetext", /(pass|close|fail)$/);
-  await page.screenshot({ path: "/tmp/bias-2.png" });
 });

@@ -97,6 +97,28 @@ test("pictures of every main view", async ({ page }) => {
   await page.screenshot(shot("bench-record-level"));
   await page.getByRole("button", { name: "Stop" }).click();
 
+  // bias at three places of the screw, on the other tape
+  await hands.open("demo-job-0409", "bias");
+  await page.keyboard.press("b");
+  await hands.play("under-biased: bright and harsh");
+  const slot = page.getByRole("slider", { name: /BIAS L I/ });
+  for (const steps of [0, 8, 12]) {
+    if (steps > 0) {
+      await slot.focus();
+      for (let i = 0; i < steps; i++) await page.keyboard.press("ArrowRight");
+      await slot.blur();
+      await page.keyboard.press("t");
+    }
+    await page.getByRole("button", { name: /^Record the sequence/ }).click();
+    await expect(page.getByRole("status", { name: "Recording" })).toContainText("came back whole", {
+      timeout: 60_000,
+    });
+  }
+  await page.keyboard.press("p");
+  await page.waitForTimeout(500);
+  await page.screenshot(shot("bench-bias"));
+  await page.getByRole("button", { name: "Stop" }).click();
+
   await page.goto("/signals");
   await expect(page.getByRole("heading", { name: "Record response" })).toBeVisible();
   await page.screenshot(shot("signals"));
@@ -133,9 +155,6 @@ test("pictures of every main view", async ({ page }) => {
   await page.waitForTimeout(7000);
   await page.screenshot(shot("sound-card"));
 
-  await page.goto("/jobs/demo-job-0412/bench/clean");
-  await expect(page.getByRole("checkbox").first()).toBeVisible();
-  await page.screenshot(shot("checklist"));
   await page.goto("/jobs/demo-job-0409/sheet");
   await expect(page.getByRole("article")).toBeVisible();
   await page.screenshot(shot("sheet"));

@@ -60,7 +60,8 @@ export function recordCurves(
     const own = came.at(c);
     if (!own) return [];
     const before = went.at(c);
-    const points = own.points.flatMap((point): ReturnedPoint[] => {
+    const points = own.points.flatMap((one): ReturnedPoint[] => {
+      const point = { ...one, uncertaintyDb: Math.hypot(LEAST_UNCERTAINTY_DB, one.uncertaintyDb) };
       if (!before) return [point];
       const same = before.points.find(
         ({ frequencyHz }) => Math.abs(frequencyHz / point.frequencyHz - 1) < SAME,
@@ -79,6 +80,8 @@ export function recordCurves(
   });
 }
 const SAME = 0.005;
+/** A tape is not the same from one second to the next. */
+const LEAST_UNCERTAINTY_DB = 0.05;
 
 const isCurve = (channel: ReturnedChannel): channel is ReturnedChannel & ReturnedCurve => "points" in channel;
 

@@ -60,6 +60,12 @@ export function RecordSteps({ bench, listener, station, view, children }: Record
       </Box>
       <Box role="status" aria-label="Recording" sx={{ lineHeight: 1.35, fontWeight: 600, fontSize: 17 }}>
         {lacks ?? `Pass ${recorded.at(-1)?.pass.pass} came back whole; nothing was turned since.`}
+        {lacks === null && !recorded.at(-1)?.source && (
+          <Box component="span" sx={{ fontWeight: 400 }}>
+            {" "}
+            Re what was sent: monitor the source for one pass to take away what the way there does.
+          </Box>
+        )}
       </Box>
       <Box sx={{ display: "flex", columnGap: 2, rowGap: 0.75, flexWrap: "wrap", alignItems: "center" }}>
         <Send {...{ listener, sequence, blank }} />
@@ -111,7 +117,7 @@ function Send({ listener, sequence, blank }: SendProps) {
       {practice ? (
         <>
           <Button variant="contained" onClick={() => void listener.recordSequence(asked, blank)}>
-            Record {sequence.name.toLowerCase()}, {seconds} s
+            Record the sequence, {seconds} s
           </Button>
           {practice.heads > 2 ? (
             <Button
@@ -133,7 +139,7 @@ function Send({ listener, sequence, blank }: SendProps) {
         </Button>
       ) : agreed ? (
         <Button variant="contained" onClick={() => void player.play(asked, QUIET_DB)}>
-          Send {sequence.name.toLowerCase()}, {seconds} s
+          Send the sequence, {seconds} s
         </Button>
       ) : (
         <Button variant="outlined" onClick={() => setAgreed(true)}>

@@ -43,25 +43,27 @@ function Distortion({ view, bench, listener, station, absent }: PictureProps) {
                 absent={zero ? `not measurable: below ${zero.thirdPercent.toFixed(2)} %` : absent}
                 size="narrow"
               />
-              {own && (
-                <>
-                  <HarmonicLadder
-                    label={`Harmonics at 0 level, ${name}: source beside tape`}
-                    tape={zero?.harmonics ?? []}
-                    source={own.sourceZero?.harmonics ?? []}
-                  />
-                  <ThirdAgainstLevel
-                    label={`Third harmonic against level, ${name}`}
-                    steps={own.steps}
-                    molDb={own.molDb}
-                  />
-                </>
-              )}
             </Box>
           );
         })}
       </Box>
       <RecordSteps {...{ bench, listener, station, view }} />
+      <Box sx={{ display: "grid", gridTemplateColumns: { sm: `repeat(${names.length}, 1fr)` }, gap: 2 }}>
+        {channels.map(({ channel, zero, sourceZero, steps, molDb }) => (
+          <Box key={channel} sx={{ minWidth: 0 }}>
+            <HarmonicLadder
+              label={`Harmonics at 0 level, ${channel}: source beside tape`}
+              tape={zero?.harmonics ?? []}
+              source={sourceZero?.harmonics ?? []}
+            />
+            <ThirdAgainstLevel
+              label={`Third harmonic against level, ${channel}`}
+              steps={steps}
+              molDb={molDb}
+            />
+          </Box>
+        ))}
+      </Box>
       <Causes {...{ view, channels, bench }} />
     </>
   );
