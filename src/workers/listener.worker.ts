@@ -49,7 +49,7 @@ const api: ListenerApi = {
   },
 
   async pressKey(key) {
-    practice().press(key);
+    await practice().press(key);
     return practice().state;
   },
 
@@ -63,7 +63,7 @@ const api: ListenerApi = {
     return practice().state;
   },
   async rewindToStart() {
-    practice().rewindToStart();
+    await practice().rewindToStart();
     return practice().state;
   },
 

@@ -80,10 +80,13 @@ export class PracticeSource implements LiveSource {
     this.deck.repair(work);
   }
 
-  press(key: DeckKey): void {
-    if (key === "record") this.deck.setInput(this.sequence && sequenceInput(this.sequence, RATE_HZ));
-    this.deck.press(key);
-    this.live.interrupt();
+  /** A key is pressed once the tape that was asked for is in. */
+  press(key: DeckKey): Promise<void> {
+    return this.withTape(async () => {
+      if (key === "record") this.deck.setInput(this.sequence && sequenceInput(this.sequence, RATE_HZ));
+      this.deck.press(key);
+      this.live.interrupt();
+    });
   }
 
   /** A tape of the library of blank tapes to record on; null is an ordinary one. */
@@ -109,10 +112,12 @@ export class PracticeSource implements LiveSource {
     this.deck.monitor = what;
   }
 
-  rewindToStart(): void {
-    this.deck.press("rewind");
-    while (this.deck.status.positionSeconds > 0) this.deck.render(RATE_HZ / 10);
-    this.live.interrupt();
+  rewindToStart(): Promise<void> {
+    return this.withTape(async () => {
+      this.deck.press("rewind");
+      while (this.deck.status.positionSeconds > 0) this.deck.render(RATE_HZ / 10);
+      this.live.interrupt();
+    });
   }
 
   turnSide(): void {

@@ -6,6 +6,7 @@ import { biasSides, heardSchool, schoolOf, type BiasSide } from "@/core/stations
 import { fixed, hertzText } from "@/core/text/number-text";
 import { changeJob } from "@/storage/jobs";
 import { BiasCurves, type BiasFlag } from "@/ui/bias-curves";
+import { PressButton } from "@/ui/press-button";
 import { Figure } from "../figure";
 import { RecordSteps } from "../record-steps";
 import { onThisTape } from "../record-view";
@@ -67,27 +68,9 @@ function Schools({ chosen, onChoose }: { chosen: BiasSchool; onChoose(school: Bi
   return (
     <Box role="group" aria-label="School" sx={{ display: "flex", gap: 0.5, flexWrap: "wrap" }}>
       {BIAS_SCHOOLS.map((school) => (
-        <Box
-          key={school}
-          component="button"
-          type="button"
-          aria-pressed={school === chosen}
-          onClick={() => onChoose(school)}
-          sx={{
-            minHeight: 40,
-            px: 1,
-            font: "inherit",
-            color: "inherit",
-            cursor: "pointer",
-            bgcolor: school === chosen ? "action.selected" : "transparent",
-            border: 1,
-            borderColor: "divider",
-            borderRadius: 1,
-            fontWeight: school === chosen ? 700 : 400,
-          }}
-        >
+        <PressButton key={school} chosen={school === chosen} onClick={() => onChoose(school)}>
           {SCHOOLS[school]}
-        </Box>
+        </PressButton>
       ))}
     </Box>
   );

@@ -2,6 +2,7 @@ import Box from "@mui/material/Box";
 import { returnedByPasses, returnedOf } from "@/core/stations/record-level";
 import type { SourceAndTape } from "@/core/playback/source-and-tape";
 import { fixed, hertzText, THIN_SPACE } from "@/core/text/number-text";
+import { PressButton } from "@/ui/press-button";
 import { READING_FONT } from "@/ui/theme";
 import { Figure } from "../figure";
 import { RecordSteps } from "../record-steps";
@@ -113,28 +114,9 @@ function Hears({
         {(["source", "tape"] as const).map((what) => {
           const said = comparison?.byHand === true && hears === what;
           return (
-            <Box
-              key={what}
-              component="button"
-              type="button"
-              aria-pressed={said}
-              disabled={!live}
-              onClick={() => onSay(said ? null : what)}
-              sx={{
-                minHeight: 44,
-                px: 1.5,
-                font: "inherit",
-                color: "inherit",
-                cursor: "pointer",
-                bgcolor: said ? "action.selected" : "transparent",
-                border: 1,
-                borderColor: "divider",
-                borderRadius: 1,
-                fontWeight: said ? 700 : 400,
-              }}
-            >
+            <PressButton key={what} chosen={said} disabled={!live} onClick={() => onSay(said ? null : what)}>
               it is the {what}
-            </Box>
+            </PressButton>
           );
         })}
       </Box>

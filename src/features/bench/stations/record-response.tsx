@@ -6,6 +6,7 @@ import { explainRecordResponse } from "@/core/advice/explain-record-response";
 import { recordResponseNow, type RecordSource } from "@/core/stations/record-response";
 import { hertzText } from "@/core/text/number-text";
 import { ResponseChart, type ResponseLine } from "@/ui/response-chart";
+import { PressButton } from "@/ui/press-button";
 import { VerdictMark } from "@/ui/verdict-mark";
 import { Figure } from "../figure";
 import { RecordSteps } from "../record-steps";
@@ -91,26 +92,9 @@ function RecordResponse({ view, bench, listener, station, absent }: PictureProps
       {ways.length > 1 && (
         <Box role="group" aria-label="Read from" sx={{ display: "flex", gap: 0.5 }}>
           {ways.map(({ from }) => (
-            <Box
-              key={from}
-              component="button"
-              type="button"
-              aria-pressed={from === way?.from}
-              onClick={() => choose(from)}
-              sx={{
-                minHeight: 40,
-                px: 1.5,
-                font: "inherit",
-                color: "inherit",
-                cursor: "pointer",
-                bgcolor: from === way?.from ? "action.selected" : "transparent",
-                border: 1,
-                borderColor: "divider",
-                borderRadius: 1,
-              }}
-            >
+            <PressButton key={from} chosen={from === way?.from} onClick={() => choose(from)}>
               {NAMES[from]}
-            </Box>
+            </PressButton>
           ))}
         </Box>
       )}

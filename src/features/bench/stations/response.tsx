@@ -7,6 +7,7 @@ import { responseCorridor } from "@/core/stations/response";
 import { curvesOf } from "@/core/alignment/response-curves";
 import { fixed, hertzText } from "@/core/text/number-text";
 import { ResponseChart, type ResponseLine } from "@/ui/response-chart";
+import { PressButton } from "@/ui/press-button";
 import { VerdictMark } from "@/ui/verdict-mark";
 import { responseCsv } from "@/core/formats/response-csv";
 import { download, downloadUrl } from "@/features/job/download";
@@ -78,17 +79,17 @@ function Response({ view, bench, listener, absent, onReadFrom }: PictureProps) {
       <Box sx={{ display: "flex", gap: 1, alignItems: "center", flexWrap: "wrap" }}>
         <Box role="group" aria-label="Show" sx={{ display: "flex", gap: 0.5 }}>
           {VIEWS.map((one) => (
-            <ViewButton key={one} chosen={one === shown} onClick={() => setShown(one)}>
+            <PressButton key={one} chosen={one === shown} onClick={() => setShown(one)}>
               {one}
-            </ViewButton>
+            </PressButton>
           ))}
         </Box>
         {sources.length > 1 && (
           <Box role="group" aria-label="Read from" sx={{ display: "flex", gap: 0.5 }}>
             {sources.map((source) => (
-              <ViewButton key={source} chosen={source === from} onClick={() => onReadFrom(source)}>
+              <PressButton key={source} chosen={source === from} onClick={() => onReadFrom(source)}>
                 {source === "bands" ? "tones" : source}
-              </ViewButton>
+              </PressButton>
             ))}
           </Box>
         )}
@@ -158,31 +159,6 @@ function Response({ view, bench, listener, absent, onReadFrom }: PictureProps) {
         );
       })}
     </>
-  );
-}
-
-function ViewButton({ chosen, onClick, children }: { chosen: boolean; onClick(): void; children: string }) {
-  return (
-    <Box
-      component="button"
-      type="button"
-      aria-pressed={chosen}
-      onClick={onClick}
-      sx={{
-        minHeight: 44,
-        px: 1.5,
-        font: "inherit",
-        color: "inherit",
-        cursor: "pointer",
-        bgcolor: chosen ? "action.selected" : "transparent",
-        border: 1,
-        borderColor: "divider",
-        borderRadius: 1,
-        fontWeight: chosen ? 700 : 400,
-      }}
-    >
-      {children}
-    </Box>
   );
 }
 
