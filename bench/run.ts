@@ -19,6 +19,7 @@ import { TransportMeter } from "@/core/measure/transport-meter";
 import { PracticeDeck } from "@/core/simulator/practice-deck";
 import { practiceMachine } from "@/core/simulator/practice-machines";
 import { LiveListening } from "@/core/live/live-listening";
+import { biasTurns } from "./bias-turns";
 import { biasLaws } from "@/core/guidance/bias-law";
 import { distortionOf } from "@/core/measure/distortion";
 import { orderLines } from "@/core/measure/order-lines";
@@ -215,6 +216,12 @@ const biasPlaces = [-3, -1.5, 0, 1.5, 3].map((b) => ({
 }));
 const tones = { middleHz: 315, highHz: 10_000, speedCmPerS: 4.76 };
 say("law of a bias screw from five places, ms", (1000 * timed(() => biasLaws(biasPlaces, tones))).toFixed(0));
+
+const needed = biasTurns(200);
+say(
+  "bias by the card, 200 random machines: within the class after a trial turn and at most three more",
+  `${needed.filter((turns) => turns !== null && turns <= 4).length} of 200`,
+);
 
 const parts = practiceParts(practiceMachine("ellesby-c-1r").transport);
 for (const seconds of [60, 1800]) {
