@@ -105,7 +105,11 @@ test("pictures of every main view", async ({ page }) => {
   for (const steps of [0, 8, 12]) {
     if (steps > 0) {
       await slot.focus();
+      const before = Number(await slot.getAttribute("aria-valuenow"));
       for (let i = 0; i < steps; i++) await page.keyboard.press("ArrowRight");
+      await expect
+        .poll(async () => Number(await slot.getAttribute("aria-valuenow")) - before)
+        .toBeGreaterThan(5 * steps);
       await slot.blur();
       await page.keyboard.press("t");
     }

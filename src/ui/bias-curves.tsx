@@ -164,7 +164,14 @@ export function BiasCurves({ label, middle, high, third, flags, nowTurns, dbPerT
           {curve.name}
         </text>
       ))}
-      <text x={LEFT + 6} y={THIRD_TOP + 10} fontSize={14} fontWeight={650} fill={token("oxide")}>
+      <text
+        x={WIDTH - RIGHT}
+        y={THIRD_TOP + 10}
+        textAnchor="end"
+        fontSize={14}
+        fontWeight={650}
+        fill={token("oxide")}
+      >
         {third.name}
       </text>
       <path d={`M${x(nowTurns)} ${BOTTOM} l10 15 l-20 0 z`} fill={INK} />
