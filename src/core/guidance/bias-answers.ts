@@ -67,11 +67,21 @@ export function biasError(
     const turns = placeOf(school, law, points, overBiasDb ?? 0);
     return turns === null ? [] : [{ weight: law.weight, db: (nowTurns - turns) * law.dbPerTurn }];
   });
+  const weighed = weigh(found, all, ({ db }) => db);
+  if (all === 0 || weighed === null) return null;
+  return {
+    errorDb: weighed.mean,
+    uncertaintyDb: Math.hypot(2 * weighed.deviation, LEAST_UNCERTAINTY_DB),
+  };
+}
+
+/** Mean and standard deviation over what is likely; null where too little of it has such a value. */
+function weigh<T extends { weight: number }>(found: readonly T[], all: number, of: (one: T) => number) {
   const weight = found.reduce((sum, one) => sum + one.weight, 0);
-  if (all === 0 || weight < FEWEST_SHARE * all) return null;
-  const errorDb = found.reduce((sum, one) => sum + one.weight * one.db, 0) / weight;
-  const variance = found.reduce((sum, one) => sum + one.weight * (one.db - errorDb) ** 2, 0) / weight;
-  return { errorDb, uncertaintyDb: Math.hypot(2 * Math.sqrt(variance), LEAST_UNCERTAINTY_DB) };
+  if (weight < FEWEST_SHARE * all) return null;
+  const mean = found.reduce((sum, one) => sum + one.weight * of(one), 0) / weight;
+  const variance = found.reduce((sum, one) => sum + one.weight * (of(one) - mean) ** 2, 0) / weight;
+  return { mean, deviation: Math.sqrt(variance) };
 }
 
 interface Placed {
@@ -83,16 +93,13 @@ interface Placed {
 function answerOf(school: HeardSchool, placed: readonly Placed[]): BiasAnswer {
   const all = placed.reduce((sum, { weight }) => sum + weight, 0);
   const found = placed.filter((one): one is Placed & { turns: number } => one.turns !== null);
-  const weight = found.reduce((sum, one) => sum + one.weight, 0);
-  const unknown = { school, turns: null, uncertaintyTurns: 0 };
-  if (weight < FEWEST_SHARE * all) return { ...unknown, says: BEYOND[school] };
-  const mean = (of: (one: Placed & { turns: number }) => number) =>
-    found.reduce((sum, one) => sum + one.weight * of(one), 0) / weight;
-  const turns = mean((one) => one.turns);
-  const dbPerTurn = mean((one) => one.dbPerTurn);
-  const spread = 2 * Math.sqrt(mean((one) => (one.turns - turns) ** 2));
+  const unknown = { school, turns: null, uncertaintyTurns: 0, says: BEYOND[school] };
+  const place = weigh(found, all, (one) => one.turns);
+  const rate = weigh(found, all, (one) => one.dbPerTurn);
+  if (place === null || rate === null) return unknown;
+  const [turns, dbPerTurn, spread] = [place.mean, rate.mean, 2 * place.deviation];
   const uncertaintyTurns = Math.hypot(spread, LEAST_UNCERTAINTY_DB / dbPerTurn);
-  if (uncertaintyTurns * dbPerTurn > LARGEST_UNCERTAINTY_DB) return { ...unknown, says: BEYOND[school] };
+  if (uncertaintyTurns * dbPerTurn > LARGEST_UNCERTAINTY_DB) return unknown;
   return { school, turns, uncertaintyTurns, says: STOPS[school] };
 }
 

@@ -1,3 +1,4 @@
+import { louder } from "@/core/measure/louder";
 import { toneWander } from "@/core/measure/tone-wander";
 import { hearsIn } from "@/core/playback/source-and-tape";
 import type { Programme } from "@/core/programme/programme";
@@ -105,9 +106,9 @@ export class LiveReturned {
             Math.round(endSeconds * this.sampleRateHz) - from,
           ),
         );
-        const power = (x: Float32Array) => x.reduce((sum, v) => sum + v * v, 0);
-        const [louder] = inside.toSorted((a, b) => power(b) - power(a));
-        const hears = hearsIn(toneWander(louder, this.sampleRateHz, section.frequencyHz * place.speedRatio));
+        const hears = hearsIn(
+          toneWander(louder(inside), this.sampleRateHz, section.frequencyHz * place.speedRatio),
+        );
         if (hears !== "unclear") go.votes[hears]++;
       }
     }

@@ -1,3 +1,4 @@
+import { louder } from "@/core/measure/louder";
 import { TonePairMeter } from "@/core/measure/tone-pair";
 import { toneWander } from "@/core/measure/tone-wander";
 
@@ -126,10 +127,9 @@ export class SourceAndTapeFollower {
   private hear(sound: Float32Array[], hz: number): HearsNow {
     if (this.said) return this.said;
     // the louder channel tells it better
-    const power = (x: Float32Array) => x.reduce((sum, v) => sum + v * v, 0);
-    const [louder] = sound.toSorted((a, b) => power(b) - power(a));
+    const loudest = louder(sound);
     const latest = Math.round(LATEST_SECONDS * this.sampleRateHz);
-    const parts = [louder.subarray(0, -latest), louder.subarray(-latest)].map((part) =>
+    const parts = [loudest.subarray(0, -latest), loudest.subarray(-latest)].map((part) =>
       hearsIn(toneWander(part, this.sampleRateHz, hz)),
     );
     const now = parts[0] === parts[1] ? parts[0] : "unclear";

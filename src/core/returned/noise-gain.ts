@@ -1,3 +1,4 @@
+import { louder } from "@/core/measure/louder";
 import { powerDb } from "@/core/dsp/decibels";
 import { StereoSpectrum } from "@/core/dsp/stereo-spectrum";
 import { noiseBands } from "@/core/measure/noise-bands";
@@ -46,9 +47,7 @@ export function noiseGain(
   quiet: readonly Float64Array[] | null,
 ): NoiseGain[][] | null {
   const clean = channels.map((x) => withoutChunksHum(x, sampleRateHz));
-  const power = (x: Float64Array) => x.reduce((sum, v) => sum + v * v, 0);
-  const louder = clean.length === 1 || power(clean[0]) >= power(clean[1]) ? clean[0] : clean[1];
-  const reference = followNoise(louder, sampleRateHz, sent, place);
+  const reference = followNoise(louder(clean), sampleRateHz, sent, place);
   if (reference === null) return null;
   const size = 2 ** Math.round(Math.log2((SIZE_AT_48_KHZ * sampleRateHz) / 48_000));
   const bands = noiseBands(sampleRateHz, size, place.speedRatio).filter(({ bins }) => bins.length > 0);

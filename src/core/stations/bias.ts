@@ -19,6 +19,7 @@ import { fixed } from "@/core/text/number-text";
 import { actingAdjusters } from "./acting-adjusters";
 import { nothingAdvised, type Advised } from "./advised";
 import { MAINS } from "./cautions";
+import { channelNames, heardOn } from "./channels";
 import { readingsOfMoment, type Figure, type LogContext } from "./log-context";
 import type { OnTheBench } from "./on-the-bench";
 import { recordedAt, recordedHere, type Recorded } from "./recorded";
@@ -91,8 +92,7 @@ export function biasSides(bench: OnTheBench): BiasSide[] {
   const blank = blanks.find(({ id }) => id === circumstances.recordingOn);
   const overBias = overBiasAt(blank, job.speedCmPerS);
   const adjustments = inForce(here.adjustments);
-  const names = machine.channels === 1 ? ["both"] : ["left", "right"];
-  return names.map((channel, c) => {
+  return channelNames(machine.channels).map((channel, c) => {
     const adjuster =
       adjusters.find((one) => one.channel === channel) ?? adjusters.find((one) => !one.channel);
     const turned = adjustments.filter(({ adjusterId, turns }) => adjusterId === adjuster?.id && turns !== 0);
@@ -104,28 +104,22 @@ export function biasSides(bench: OnTheBench): BiasSide[] {
       ({ at }) => from < 0 || at > since,
     );
     const live = recorded.flatMap((one) => {
-      const heard = biasOf(one, machine.channels).at(machine.channels === 1 ? 0 : c);
+      const heard = heardOn(biasOf(one, machine.channels), c);
       // of the turns that were told those that were made by then
       const by = adjustments.at(-1 - one.turnsSince)?.at ?? "";
       const afterTurns = counted.filter(({ at }) => at <= by).length;
-      return heard && (from < 0 || by > since) ? [{ ...heard, afterTurns, live: true }] : [];
+      if (!heard || (from >= 0 && by <= since)) return [];
+      const { middleDb, highDb, thirdDb } = heard;
+      return [{ middleDb, highDb, thirdDb, afterTurns, live: true }];
     });
-    const heardBefore = logged.map((point) => ({
+    const heardBefore = logged.map(({ at: when, ...point }) => ({
       ...point,
-      afterTurns: counted.filter(({ at }) => at < point.at).length,
+      afterTurns: counted.filter(({ at }) => at < when).length,
       live: false,
     }));
-    const all: BiasReading[] = [...heardBefore, ...live].map(
-      ({ middleDb, highDb, thirdDb, afterTurns, live: isLive }) => ({
-        middleDb,
-        highDb,
-        thirdDb,
-        afterTurns,
-        live: isLive,
-      }),
-    );
+    const all: BiasReading[] = [...heardBefore, ...live];
     const last = recorded.at(-1);
-    const lastHeard = last && biasOf(last, machine.channels).at(machine.channels === 1 ? 0 : c);
+    const lastHeard = last && heardOn(biasOf(last, machine.channels), c);
     const tones = {
       middleHz: lastHeard?.middleHz ?? 315,
       highHz: lastHeard?.highHz ?? 10_000,
@@ -166,7 +160,7 @@ export const heardSchool = (school: BiasSchool): HeardSchool =>
 
 function figuresOf(bench: OnTheBench, side: BiasSide, one: Recorded, c: number): Array<Figure<BiasQuantity>> {
   const { machine, job } = bench.here;
-  const heard = biasOf(one, machine.channels).at(machine.channels === 1 ? 0 : c);
+  const heard = heardOn(biasOf(one, machine.channels), c);
   if (!heard) return [];
   const school = heardSchool(schoolOf(job));
   const error = one.fresh && side.known ? biasErrorNow(school, side.known, side.overBiasDb) : null;

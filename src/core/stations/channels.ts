@@ -24,3 +24,10 @@ export function shiftedBack(
     return { ...reading, value: reading.value + shift };
   });
 }
+
+/** What the readings of a machine's channels are named. */
+export const channelNames = (count: 1 | 2): readonly string[] => (count === 1 ? ["both"] : ["left", "right"]);
+
+/** What was heard on the first or second channel: by its name, since a channel of which nothing can be said is left out. */
+export const heardOn = <C extends { channel: string }>(all: readonly C[], c: number): C | undefined =>
+  all.find(({ channel }) => (c === 0 ? channel === "left" || channel === "mono" : channel === "right"));

@@ -10,6 +10,7 @@ import { PRESETS } from "@/core/signals/presets";
 import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
 import { nothingAdvised } from "./advised";
 import { MAINS } from "./cautions";
+import { channelNames, heardOn } from "./channels";
 import { readingsOfMoment, type Figure, type LogContext } from "./log-context";
 import type { OnTheBench } from "./on-the-bench";
 import { recordedAt, recordedHere, type Recorded } from "./recorded";
@@ -43,9 +44,8 @@ export interface DistortionOf {
   sourceZero: ReturnedStep | null;
 }
 
-export function distortionOf({ pass, source }: Recorded, channelCount: number): DistortionOf[] {
-  const names = channelCount === 1 ? ["both"] : ["left", "right"];
-  return names.flatMap((channel, c) => {
+export function distortionOf({ pass, source }: Recorded, channelCount: 1 | 2): DistortionOf[] {
+  return channelNames(channelCount).flatMap((channel, c) => {
     const came = staircaseOf(
       pass.segments.flatMap(({ channels }) => channels),
       c,
@@ -72,7 +72,10 @@ export function distortionOf({ pass, source }: Recorded, channelCount: number): 
 }
 
 const staircaseOf = (channels: readonly ReturnedChannel[], c: number): ReturnedStaircase | null =>
-  channels.filter((one) => one.kind === "staircase").at(c) ?? null;
+  heardOn(
+    channels.filter((one) => one.kind === "staircase"),
+    c,
+  ) ?? null;
 
 const atZero = (steps: readonly ReturnedStep[]): ReturnedStep | null =>
   steps.find(({ sentDbfs }) => Math.abs(sentDbfs - ZERO_DBFS) < SAME_DB) ?? null;

@@ -4,7 +4,7 @@ import type { ReturnedPass } from "@/core/returned/returned";
 import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
 import { adviseByNumber } from "./advise-by-number";
 import { MAINS } from "./cautions";
-import { ownChannel } from "./channels";
+import { channelNames, heardOn, ownChannel } from "./channels";
 import { readingsOfMoment, type LogContext } from "./log-context";
 import type { OnTheBench } from "./on-the-bench";
 import { blankLacks, recordedAt, recordedHere } from "./recorded";
@@ -36,11 +36,11 @@ export interface Returned {
 export function returnedOf(
   source: StoodAt | null,
   tape: StoodAt | null,
-  channelCount: number,
+  channelCount: 1 | 2,
 ): Returned[] | null {
   if (!source || !tape) return null;
   const uncertaintyDb = Math.hypot(source.uncertaintyDb, tape.uncertaintyDb);
-  const names = channelCount === 1 ? ["both"] : ["left", "right"];
+  const names = channelNames(channelCount);
   const returned = names.map((channel, c) => ({
     channel,
     errorDb: tape.levelsDbfs[c] - source.levelsDbfs[c],
@@ -68,7 +68,7 @@ export function returnedByPasses(bench: OnTheBench): {
       lacks: "What went in was not heard: record it again with Unzel listening to the source.",
       agoSeconds,
     };
-  const names = bench.here.machine.channels === 1 ? ["both"] : ["left", "right"];
+  const names = channelNames(bench.here.machine.channels);
   const returned = names.flatMap((channel, c): Returned[] => {
     const [came, went] = [firstTone(pass, c), firstTone(source, c)];
     return came && went
@@ -86,7 +86,7 @@ export function returnedByPasses(bench: OnTheBench): {
 const LEAST_UNCERTAINTY_DB = 0.05;
 
 function firstTone({ segments }: ReturnedPass, c: number): { levelDb: number; uncertaintyDb: number } | null {
-  const tone = segments.at(0)?.channels.at(c);
+  const tone = heardOn(segments.at(0)?.channels ?? [], c);
   return tone?.kind === "sine" && tone.levelDb !== null
     ? { levelDb: tone.levelDb, uncertaintyDb: tone.uncertaintyDb }
     : null;

@@ -5,7 +5,7 @@ import { PRESETS } from "@/core/signals/presets";
 import { TOLERANCE_CLASSES, type Corridor } from "@/core/standards/tolerance-classes";
 import { adviseByNumber } from "./advise-by-number";
 import { MAINS } from "./cautions";
-import { ownChannel } from "./channels";
+import { channelNames, heardOn, ownChannel } from "./channels";
 import { readingsOfMoment, type Figure, type LogContext } from "./log-context";
 import type { OnTheBench } from "./on-the-bench";
 import { recordedAt, recordedHere, type Recorded } from "./recorded";
@@ -47,19 +47,18 @@ export interface RecordCurve {
 export function recordCurves(
   { pass, source }: Recorded,
   from: RecordSource,
-  channelCount: number,
+  channelCount: 1 | 2,
 ): RecordCurve[] {
   const curvesIn = (one: Recorded["pass"]) =>
     one.segments
       .flatMap(({ channels }) => channels)
       .flatMap((channel) => (isCurve(channel) && channel.kind === from ? [channel] : []));
-  const names = channelCount === 1 ? ["both"] : ["left", "right"];
   const went = source ? curvesIn(source) : [];
   const came = curvesIn(pass);
-  return names.flatMap((channel, c) => {
-    const own = came.at(c);
+  return channelNames(channelCount).flatMap((channel, c) => {
+    const own = heardOn(came, c);
     if (!own) return [];
-    const before = went.at(c);
+    const before = heardOn(went, c);
     const points = own.points.flatMap((one): ReturnedPoint[] => {
       const point = { ...one, uncertaintyDb: Math.hypot(LEAST_UNCERTAINTY_DB, one.uncertaintyDb) };
       if (!before) return [point];
