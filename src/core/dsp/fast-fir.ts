@@ -10,6 +10,7 @@ export class FastFir {
   private readonly most: number;
   private readonly gain: number[];
   private readonly held: Float64Array;
+  private readonly real: number[];
   private readonly work: number[];
   private readonly spectrum: number[];
 
@@ -21,15 +22,16 @@ export class FastFir {
     this.size = 2 ** Math.ceil(Math.log2(4 * taps.length));
     this.most = this.size - taps.length + 1;
     this.fft = new FFT(this.size);
+    this.real = new Array<number>(this.size).fill(0);
     this.work = this.fft.createComplexArray();
     this.spectrum = this.fft.createComplexArray();
     this.gain = this.fft.createComplexArray();
     this.held = new Float64Array(taps.length - 1);
     const kept = before.subarray(Math.max(0, before.length - this.held.length));
     this.held.set(kept, this.held.length - kept.length);
-    this.work.fill(0);
-    taps.forEach((tap, i) => (this.work[2 * i] = tap));
-    this.fft.transform(this.gain, this.work);
+    taps.forEach((tap, i) => (this.real[i] = tap));
+    this.fft.realTransform(this.gain, this.real);
+    this.fft.completeSpectrum(this.gain);
   }
 
   push(block: Float64Array): Float64Array<ArrayBuffer> {
@@ -40,16 +42,17 @@ export class FastFir {
   }
 
   private filter(part: Float64Array, out: Float64Array, at: number): void {
-    const { work, spectrum, gain, held, fft } = this;
-    work.fill(0);
-    for (let i = 0; i < held.length; i++) work[2 * i] = held[i];
-    for (let i = 0; i < part.length; i++) work[2 * (held.length + i)] = part[i];
-    fft.transform(spectrum, work);
-    for (let k = 0; k < 2 * this.size; k += 2) {
+    const { real, work, spectrum, gain, held, fft } = this;
+    for (let i = 0; i < held.length; i++) real[i] = held[i];
+    for (let i = 0; i < part.length; i++) real[held.length + i] = part[i];
+    real.fill(0, held.length + part.length);
+    fft.realTransform(spectrum, real);
+    for (let k = 0; k < this.size + 2; k += 2) {
       const [re, im] = [spectrum[k], spectrum[k + 1]];
       spectrum[k] = re * gain[k] - im * gain[k + 1];
       spectrum[k + 1] = re * gain[k + 1] + im * gain[k];
     }
+    fft.completeSpectrum(spectrum);
     const tail = Math.min(part.length, held.length);
     held.copyWithin(0, tail);
     held.set(part.subarray(part.length - tail), held.length - tail);

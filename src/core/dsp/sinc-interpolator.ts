@@ -33,6 +33,30 @@ export function interpolateIn(samples: Float32Array | Float64Array, at: number):
   return sum;
 }
 
+/** Two signals at the same place, into `out`: the weights are worked out once. */
+export function interpolatePair(
+  a: Float32Array | Float64Array,
+  b: Float32Array | Float64Array,
+  at: number,
+  out: Float64Array,
+): void {
+  const whole = Math.floor(at);
+  const position = (at - whole) * PHASES;
+  const phase = Math.floor(position);
+  const share = position - phase;
+  const row = phase * TAPS;
+  const first = whole - TAPS / 2 + 1;
+  let sumA = 0;
+  let sumB = 0;
+  for (let j = 0; j < TAPS; j++) {
+    const tap = table[row + j] + share * (table[row + TAPS + j] - table[row + j]);
+    sumA += tap * a[first + j];
+    sumB += tap * b[first + j];
+  }
+  out[0] = sumA;
+  out[1] = sumB;
+}
+
 /** Samples that must exist after the place that is read. */
 export const INTERPOLATOR_REACH = TAPS / 2;
 

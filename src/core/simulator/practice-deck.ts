@@ -44,7 +44,8 @@ export type RecordInput = (frames: number) => [Float64Array, Float64Array];
 
 /** Winding passes so many times the tape of playing. */
 const WIND_SPEED = 40;
-const BLOCK = 1024;
+/** As much as one transform of the amplifiers' filters takes. */
+const BLOCK = 1536;
 /** The line stages before the tape are quieter than its playback by so much. */
 const SOURCE_NOISE_DB = -20;
 const MAGNETISED_HISS_DB = 5;
