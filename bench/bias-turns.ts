@@ -1,5 +1,5 @@
 import { SeededRandom } from "@/core/dsp/seeded-random";
-import { biasErrorNow, biasKnown, turnsTo, type BiasReading } from "@/core/guidance/bias-screw";
+import { biasErrorAt, biasKnown, turnsTo, type BiasReading } from "@/core/guidance/bias-screw";
 import { sensitivityDb, thirdShare, trebleShelfDb } from "@/core/simulator/tape-formula";
 import { Trimmer } from "@/core/simulator/trimmer";
 
@@ -36,7 +36,7 @@ export function biasTurns(machines: number): Array<number | null> {
         live: true,
       });
       const known = biasKnown({ turns, heard, tones: TONES, overBiasDb: null });
-      const error = biasErrorNow("flatness", known, null);
+      const error = biasErrorAt("flatness", known, null, known.nowTurns);
       // a decibel of bias is 1.3 to 1.9 dB between the two tones
       if (error && Math.abs(error.errorDb) < GOOD_ENOUGH_DB && error.uncertaintyDb < LIMIT_DB)
         return Math.abs(high() - middle()) < 1.3 * LIMIT_DB ? turns.length : null;

@@ -201,7 +201,7 @@ class DemoJob {
       // after the start of the machine, twice a second
       for (let seconds = 3.5; seconds <= 7; seconds += 0.5) {
         const until = Math.round(seconds * SAMPLE_RATE_HZ);
-        comparison = follower.update(at + seconds, TONE_HZ, () =>
+        comparison = follower.update(at + seconds, [TONE_HZ], () =>
           kept.map((x) => x.subarray(SAMPLE_RATE_HZ, until)),
         );
       }

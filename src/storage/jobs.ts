@@ -38,6 +38,7 @@ export async function changeJob(
       | "leftOut"
       | "blankTapes"
       | "biasSchool"
+      | "zero"
     >
   >,
 ): Promise<void> {

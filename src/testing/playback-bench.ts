@@ -106,9 +106,9 @@ export class PlaybackBench {
     for (let i = 0; i < Math.round(10 * seconds); i++) {
       this.live.push(this.deck.render(STEP));
       this.clock += 100;
-      const { flutter, role, what, sequence } = stationOf(this.station).hears;
+      const { flutter, role, follows, sequence } = stationOf(this.station).hears;
       this.live.wantSequence(sequence);
-      this.result = this.live.result(flutter, role, what === "source and tape");
+      this.result = this.live.result(flutter, role, follows);
       this.playback = this.result.playback ?? this.playback;
       this.comparison = this.result.comparison ?? this.comparison;
       this.returned = this.result.returned ?? this.returned;
@@ -167,6 +167,14 @@ export class PlaybackBench {
       this.listen(4.5);
     }
     return "wait";
+  }
+
+  slotOf(adjusterId: string): number {
+    const { adjusters } = this.records.machine;
+    return slotOf(
+      adjusters.find(({ id }) => id === adjusterId),
+      adjusters,
+    )!;
   }
 
   /** A hand turns in steps of a degree, a little at a time, and says so. */

@@ -51,6 +51,20 @@ export class RecordBench extends PlaybackBench {
     this.listen(timelineOf(short).seconds + AFTER_SECONDS);
   }
 
+  /** Sends what a station is watched by, steadily: what goes in is heard first, then what comes off the tape. */
+  watch(station: MeasuringStationId): void {
+    this.goTo(station);
+    const { steady } = MEASURING.find((one) => one.id === station)!.hears;
+    const tones = PRESETS.find(({ id }) => id === steady)!;
+    this.deck.load(blankTape(TAPE.speedCmPerS, { blank: this.blank }));
+    this.deck.setInput(sequenceInput(tones, RATE));
+    this.deck.monitor = "source";
+    this.deck.press("record");
+    this.listen(4);
+    this.deck.monitor = "tape";
+    this.listen(4.5);
+  }
+
   /** Rewinds a machine with two heads and plays what was recorded. */
   play(seconds: number): void {
     this.deck.press("rewind");

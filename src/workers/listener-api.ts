@@ -5,6 +5,7 @@ import type { RatePoint } from "@/core/measure/rate-points";
 import type { TransportEvent } from "@/core/measure/transport-events";
 import type { HeadTracks } from "@/core/playback/azimuth-view";
 import type { FileMeasurement, MeasuredAs } from "@/core/recordings/measure-for-bench";
+import type { Followed } from "@/core/playback/source-and-tape";
 import type { BlankTape } from "@/core/records/blank-tape";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import type { Sequence } from "@/core/signals/sequence";
@@ -56,13 +57,13 @@ export interface Wanted {
   flutter: boolean;
   /** Role of the bands whose tones are collected; null for none. */
   role: string | null;
-  /** Whether a tone is followed into a recorder and back. */
-  compare: boolean;
+  /** What is followed into a recorder and back; null for nothing. */
+  follows: Followed | null;
   /** The marked sequence whose passes are measured; null for none. */
   sequence: string | null;
 }
 
-export const NOTHING_WANTED: Wanted = { flutter: false, role: null, compare: false, sequence: null };
+export const NOTHING_WANTED: Wanted = { flutter: false, role: null, follows: null, sequence: null };
 
 /**
  * What a listening worker does for one session. It listens to one source from its start to its end: another source has

@@ -13,5 +13,5 @@ export interface LiveSource {
 
 export function resultOf({ live, wanted }: LiveSource): ListeningResult {
   live.wantSequence(wanted.sequence);
-  return live.result(wanted.flutter, wanted.role, wanted.compare);
+  return live.result(wanted.flutter, wanted.role, wanted.follows);
 }

@@ -74,12 +74,40 @@ function fitted({ turns, heard, tones, overBiasDb }: BiasScrew): {
   return { cost, best: { ...best, answers: biasAnswers(best.laws, best.points, overBiasDb) } };
 }
 
-/** How far the bias is off now by a school, dB; null where it cannot be told. */
-export const biasErrorNow = (
+/** How far the bias is off at a place of the screw by a school, dB; null where it cannot be told. */
+export const biasErrorAt = (
   school: HeardSchool,
-  { laws, points, nowTurns }: BiasKnown,
+  { laws, points }: BiasKnown,
   overBiasDb: number | null,
-) => biasError(school, laws, points, overBiasDb, nowTurns);
+  turns: number,
+) => biasError(school, laws, points, overBiasDb, turns);
+
+/** What is heard while a screw moves may be off by so much from its curves, dB. */
+const MOVING_DB = { middle: 0.15, high: 0.3 };
+const MOVING_REACH_DB = 5;
+const MOVING_STEPS = 400;
+const FITS = 9;
+
+/** Where the screw is, by what its two tones do while it moves; null before its curves are known, and where they do not fit. */
+export function placeHeard(
+  { laws, points }: BiasKnown,
+  heard: Pick<BiasPoint, "middleDb" | "highDb">,
+): number | null {
+  const turns = points.map((point) => point.turns);
+  if (new Set(turns).size < 2) return null;
+  const [law] = laws;
+  const reach = MOVING_REACH_DB / Math.abs(law.dbPerTurn);
+  const [low, high] = [Math.min(...turns) - reach, Math.max(...turns) + reach];
+  let best = { turns: 0, misfit: Infinity };
+  for (let i = 0; i <= MOVING_STEPS; i++) {
+    const at = low + ((high - low) * i) / MOVING_STEPS;
+    const misfit =
+      ((law.middleDb(at) - heard.middleDb) / MOVING_DB.middle) ** 2 +
+      ((law.highDb(at) - heard.highDb) / MOVING_DB.high) ** 2;
+    if (misfit < best.misfit) best = { turns: at, misfit };
+  }
+  return best.misfit < FITS ? best.turns : null;
+}
 
 /** How far the slot has to be turned to bring the spindle to a place, slack taken up on the way. */
 export function turnsTo(place: number, { nowTurns, toTakeUp }: BiasKnown): number {

@@ -6,7 +6,7 @@ import { timeConstants, type ReferenceTape } from "@/core/reference/reference-ta
 import type { Sequence } from "@/core/signals/sequence";
 import { atSpeed } from "@/core/reference/at-speed";
 import { LivePlayback } from "./live-playback";
-import { SourceAndTapeFollower, type SourceAndTape } from "@/core/playback/source-and-tape";
+import { SourceAndTapeFollower, type Followed, type SourceAndTape } from "@/core/playback/source-and-tape";
 import type { PlaybackNow } from "@/core/playback/playback-now";
 import type { ReturnedNow } from "@/core/returned/heard-pass";
 import { LiveReturned } from "./live-returned";
@@ -210,9 +210,13 @@ export class LiveListening {
 
   /**
    * @param withPlayback the role of the bands whose tones are wanted; null for none
-   * @param compare whether a tone is followed into a recorder and back
+   * @param follows what is followed into a recorder and back; null for nothing
    */
-  result(withFlutter: boolean, withPlayback: string | null = null, compare = false): ListeningResult {
+  result(
+    withFlutter: boolean,
+    withPlayback: string | null = null,
+    follows: Followed | null = null,
+  ): ListeningResult {
     this.wantedRole = withPlayback ?? "";
     if (this.seconds >= this.nextRecognition) {
       this.nextRecognition = this.seconds + RECOGNISE_EVERY_SECONDS;
@@ -240,7 +244,7 @@ export class LiveListening {
       stretch,
       watch: this.watched(),
       playback: withPlayback !== null ? this.heardTones() : null,
-      comparison: compare ? this.compared() : null,
+      comparison: follows && this.compared(follows),
       returned: this.takeReturned(),
       band: this.plays.band,
       sequencePlays,
@@ -277,12 +281,17 @@ export class LiveListening {
     return fresh && { ...fresh, told: this.returned.told };
   }
 
-  private compared(): SourceAndTape | null {
+  private compared(follows: Followed): SourceAndTape | null {
     if (this.seconds < this.nextComparison) return null;
     this.nextComparison = this.seconds + PLAYBACK_EVERY_SECONDS;
+    return this.comparison.update(this.seconds, follows === "any tone" ? this.playingHz() : follows, () =>
+      this.recentSound.contents(RECENT_SECONDS),
+    );
+  }
+
+  private playingHz(): [number] | null {
     const { tone } = this.plays;
-    const hz = tone && tone.band.frequencyHz * (tone.index < 0 ? 1 : this.options.speedFactor);
-    return this.comparison.update(this.seconds, hz, () => this.recentSound.contents(RECENT_SECONDS));
+    return tone && [tone.band.frequencyHz * (tone.index < 0 ? 1 : this.options.speedFactor)];
   }
 
   private heardTones(): PlaybackNow | null {

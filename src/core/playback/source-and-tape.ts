@@ -1,13 +1,17 @@
 import { louder } from "@/core/measure/louder";
-import { TonePairMeter } from "@/core/measure/tone-pair";
+import { TonePairMeter, type TonePair } from "@/core/measure/tone-pair";
 import { toneWander } from "@/core/measure/tone-wander";
 
 /** Where what is heard comes from. */
 export type HearsNow = "source" | "tape" | "unclear";
 
-/** A tone as it stood for a while. */
+/** Tones that are followed into a recorder and back: whichever one plays, or these, sounding together. */
+export type Followed = "any tone" | readonly number[];
+
+/** Tones as they stood for a while. */
 export interface StoodAt {
-  levelsDbfs: number[];
+  /** Of each tone, of each channel. */
+  levelsDbfs: number[][];
   /** ± at 95 % of each, dB. */
   uncertaintyDb: number;
   atSeconds: number;
@@ -15,11 +19,12 @@ export interface StoodAt {
 
 /** What went into a recorder and what came back. */
 export interface SourceAndTape {
-  /** Null while no tone plays. */
+  /** Null while none plays. */
   hears: HearsNow | null;
   /** It was said by hand, not found out. */
   byHand: boolean;
-  frequencyHz: number;
+  /** Of the tones; empty before any was heard. */
+  frequenciesHz: readonly number[];
   /** What went in; null before it was heard, and when it can be that no longer. */
   source: StoodAt | null;
   /** What came back, as it stands; null before it was heard. */
@@ -50,6 +55,10 @@ const LEAST_UNCERTAINTY_DB = 0.03;
 /** What went in is believed for so long; somebody may have touched the generator since. */
 const BELIEVED_SECONDS = 900;
 const PIECES = 4;
+const LATEST_FRAMES = 5;
+/** Tones that sound together hold at least this share of the power, and are no farther apart than this. */
+const MOSTLY = 0.5;
+const APART_DB = 25;
 
 /**
  * Compares what goes into a recorder with what comes off its tape, from the one signal that its monitor gives: whether
@@ -61,6 +70,8 @@ export class SourceAndTapeFollower {
   private row: { hears: HearsNow; times: number } = { hears: "unclear", times: 0 };
   private said: "source" | "tape" | null = null;
   private since = 0;
+  /** How what comes back stood first since the last turn that was told. */
+  private stood: StoodAt | null = null;
   /** The windows in which the same thing has been heard at the same level. */
   private held: { hears: HearsNow; windows: StoodAt[] } | null = null;
 
@@ -76,6 +87,7 @@ export class SourceAndTapeFollower {
   mark(seconds: number): void {
     this.since = seconds;
     this.held = null;
+    this.stood = null;
     const { tape } = this.state;
     this.state = { ...this.state, tape: tape && { ...tape, settled: false }, before: null };
   }
@@ -83,43 +95,54 @@ export class SourceAndTapeFollower {
   clear(): void {
     this.state = NOTHING;
     this.held = null;
+    this.stood = null;
     this.row = { hears: "unclear", times: 0 };
   }
 
   /**
-   * @param frequencyHz of the tone that plays; null when none does
+   * @param frequenciesHz of the tone that plays, or of those that are to sound together; null when none does
    * @param recent the last seconds that were heard, up to now
    */
-  update(seconds: number, frequencyHz: number | null, recent: () => Float32Array[]): SourceAndTape {
-    if (frequencyHz === null) {
-      this.row = { hears: "unclear", times: 0 };
-      this.state = { ...this.state, hears: null, tape: unsettled(this.state.tape) };
-      return this.state;
-    }
-    if (Math.abs(frequencyHz / (this.state.frequencyHz || frequencyHz) - 1) > SAME_TONE) this.clear();
+  update(
+    seconds: number,
+    frequenciesHz: readonly number[] | null,
+    recent: () => Float32Array[],
+  ): SourceAndTape {
+    if (frequenciesHz === null) return this.silence();
+    if (!areSame(frequenciesHz, this.state.frequenciesHz)) this.clear();
     const sound = recent().map((x) => x.subarray(-Math.round(WINDOW_SECONDS * this.sampleRateHz)));
-    const hears = this.hear(sound, frequencyHz);
-    const stood = this.firm(this.standing(sound, frequencyHz, seconds), hears);
-    const before = { ...this.state, hears, byHand: this.said !== null, frequencyHz };
+    const tones = this.tonesIn(sound, frequenciesHz);
+    if (tones !== null && frequenciesHz.length > 1 && !soundTogether(tones, sound)) return this.silence();
+    // the higher a tone, the better its wavering shows
+    const hears = this.hear(sound, Math.max(...frequenciesHz));
+    const stood = this.firm(tones && standing(tones, seconds), hears);
+    const before = { ...this.state, hears, byHand: this.said !== null, frequenciesHz };
     this.state =
-      hears === "unclear" || stood === null
-        ? { ...before, tape: unsettled(before.tape) }
-        : this.taken(before, hears, stood);
+      hears === "tape" && tones !== null
+        ? this.off(before, stood ?? latest(tones, seconds), stood !== null)
+        : { ...before, source: (hears === "source" && stood) || before.source, tape: unsettled(before.tape) };
     return this.state;
   }
 
-  private taken(state: SourceAndTape, hears: "source" | "tape", stood: StoodAt): SourceAndTape {
-    if (hears === "source") return { ...state, source: stood, tape: unsettled(state.tape) };
-    const { tape, source } = state;
+  /** What is followed does not play now. */
+  private silence(): SourceAndTape {
+    this.row = { hears: "unclear", times: 0 };
+    this.state = { ...this.state, hears: null, tape: unsettled(this.state.tape) };
+    return this.state;
+  }
+
+  /** What comes off the tape, steady or on its way somewhere. */
+  private off(state: SourceAndTape, now: StoodAt, steady: boolean): SourceAndTape {
     // a window that reaches back before the turn shows half of each
-    const settled = stood.atSeconds - this.since > WINDOW_SECONDS;
-    const moved =
-      tape?.settled && tape.levelsDbfs.some((level, c) => Math.abs(level - stood.levelsDbfs[c]) > MOVED_DB);
+    const settled = steady && now.atSeconds - this.since > WINDOW_SECONDS;
+    const moved = this.stood !== null && farthest(this.stood, now) > MOVED_DB;
+    if (settled && !moved) this.stood = now;
+    const { source } = state;
     return {
       ...state,
-      source: source && stood.atSeconds - source.atSeconds < BELIEVED_SECONDS ? source : null,
-      tape: { ...stood, settled },
-      before: state.before ?? (moved && tape ? tape : null),
+      source: source && now.atSeconds - source.atSeconds < BELIEVED_SECONDS ? source : null,
+      tape: { ...now, settled },
+      before: moved ? this.stood : null,
     };
   }
 
@@ -144,49 +167,83 @@ export class SourceAndTapeFollower {
       return now;
     }
     const before = this.held?.hears === hears ? this.held.windows : [];
-    const still = before.every(({ levelsDbfs }) =>
-      levelsDbfs.every((level, c) => Math.abs(level - now.levelsDbfs[c]) < STILL_DB),
-    );
+    const still = before.every((window) => farthest(window, now) < STILL_DB);
     const apart = now.atSeconds - (before.at(-1)?.atSeconds ?? -Infinity) >= WINDOW_SECONDS;
     const windows = still ? (apart ? [...before, now].slice(-MOST_WINDOWS) : before) : [now];
     this.held = { hears, windows };
     return { ...meanOf(windows), atSeconds: now.atSeconds };
   }
 
-  /** The level of each channel, when it stands still. */
-  private standing(sound: Float32Array[], hz: number, atSeconds: number): StoodAt | null {
+  /** Each of the tones; null before enough was heard, or where one is missing. */
+  private tonesIn(sound: Float32Array[], frequenciesHz: readonly number[]): TonePair[] | null {
     if (sound[0].length < WINDOW_SECONDS * this.sampleRateHz) return null;
-    const meter = new TonePairMeter(this.sampleRateHz, sound.length, hz);
-    meter.push(sound);
-    const heard = meter.result();
-    if (heard === null) return null;
-    const moves = heard.channels.map(({ track }) => {
-      const size = Math.floor(track.length / PIECES);
-      const means = Array.from({ length: PIECES }, (_, p) => mean(track.subarray(p * size, (p + 1) * size)));
-      return Math.max(...means) - Math.min(...means);
+    const tones = frequenciesHz.flatMap((hz) => {
+      const meter = new TonePairMeter(this.sampleRateHz, sound.length, hz);
+      meter.push(sound);
+      return meter.result() ?? [];
     });
-    if (Math.max(...moves) > STEADY_DB) return null;
-    if (heard.channels.some(({ clipped }) => clipped)) return null;
-    return {
-      levelsDbfs: heard.channels.map(({ levelDbfs }) => levelDbfs),
-      uncertaintyDb: Math.hypot(
-        LEAST_UNCERTAINTY_DB,
-        Math.max(...heard.channels.map(({ uncertaintyDb }) => uncertaintyDb)),
-      ),
-      atSeconds,
-    };
+    return tones.length === frequenciesHz.length ? tones : null;
   }
 }
+
+const areSame = (now: readonly number[], before: readonly number[]): boolean =>
+  before.length === 0 ||
+  (now.length === before.length && now.every((hz, i) => Math.abs(hz / before[i] - 1) < SAME_TONE));
+
+/** Whether tones are what is heard most of, none of them far below another: one after the other is not together. */
+function soundTogether(tones: readonly TonePair[], sound: readonly Float32Array[]): boolean {
+  return sound.every((samples, c) => {
+    const levels = tones.map(({ channels }) => channels[c].levelDbfs);
+    const heard = samples.reduce((sum, v) => sum + v * v, 0) / samples.length;
+    const theirs = levels.reduce((sum, level) => sum + 10 ** (level / 10) / 2, 0);
+    return theirs > MOSTLY * heard && Math.max(...levels) - Math.min(...levels) < APART_DB;
+  });
+}
+
+/** The levels, when all of them stand still. */
+function standing(tones: readonly TonePair[], atSeconds: number): StoodAt | null {
+  const channels = tones.flatMap((tone) => tone.channels);
+  const moves = channels.map(({ track }) => {
+    const size = Math.floor(track.length / PIECES);
+    const means = Array.from({ length: PIECES }, (_, p) => mean(track.subarray(p * size, (p + 1) * size)));
+    return Math.max(...means) - Math.min(...means);
+  });
+  if (Math.max(...moves) > STEADY_DB || channels.some(({ clipped }) => clipped)) return null;
+  return {
+    levelsDbfs: tones.map((tone) => tone.channels.map(({ levelDbfs }) => levelDbfs)),
+    uncertaintyDb: Math.hypot(
+      LEAST_UNCERTAINTY_DB,
+      Math.max(...channels.map(({ uncertaintyDb }) => uncertaintyDb)),
+    ),
+    atSeconds,
+  };
+}
+
+/** Levels that are on their way somewhere, as they were last. */
+function latest(tones: readonly TonePair[], atSeconds: number): StoodAt {
+  const levelsDbfs = tones.map(({ channels }) =>
+    channels.map(({ track }) => mean(track.subarray(-LATEST_FRAMES))),
+  );
+  return { levelsDbfs, uncertaintyDb: STEADY_DB, atSeconds };
+}
+
+/** The largest difference between two moments, dB. */
+const farthest = (a: Pick<StoodAt, "levelsDbfs">, b: Pick<StoodAt, "levelsDbfs">): number =>
+  Math.max(
+    ...a.levelsDbfs.flatMap((levels, t) => levels.map((level, c) => Math.abs(level - b.levelsDbfs[t][c]))),
+  );
 
 /** Windows as one: known as well as their number and the differences between them allow. */
 function meanOf(windows: StoodAt[]): Omit<StoodAt, "atSeconds"> {
   const n = windows.length;
-  const levelsDbfs = windows[0].levelsDbfs.map(
-    (_, c) => windows.reduce((sum, one) => sum + one.levelsDbfs[c], 0) / n,
+  const levelsDbfs = windows[0].levelsDbfs.map((levels, t) =>
+    levels.map((_, c) => windows.reduce((sum, one) => sum + one.levelsDbfs[t][c], 0) / n),
   );
   const own = Math.hypot(...windows.map(({ uncertaintyDb }) => uncertaintyDb)) / n;
   const spread = Math.max(
-    ...levelsDbfs.map((level, c) => Math.hypot(...windows.map((one) => one.levelsDbfs[c] - level))),
+    ...levelsDbfs.flatMap((levels, t) =>
+      levels.map((level, c) => Math.hypot(...windows.map((one) => one.levelsDbfs[t][c] - level))),
+    ),
   );
   const between = n > 1 ? (2 * spread) / Math.sqrt(n * (n - 1)) : 0;
   return { levelsDbfs, uncertaintyDb: Math.max(LEAST_UNCERTAINTY_DB, own, between) };
@@ -202,7 +259,7 @@ export function hearsIn(wanderPercent: number | null): HearsNow {
 const NOTHING: SourceAndTape = {
   hears: null,
   byHand: false,
-  frequencyHz: 0,
+  frequenciesHz: [],
   source: null,
   tape: null,
   before: null,

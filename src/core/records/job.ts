@@ -15,8 +15,25 @@ export const pathEntrySchema = z.object({
 export type PathEntry = z.infer<typeof pathEntrySchema>;
 
 /** A tape of the library of blank tapes that a job is set for, with the name it had then. */
-export const jobBlankSchema = z.object({ id, name: z.string().trim().min(1, "Name the tape.").max(200) });
+export const jobBlankSchema = z.object({
+  id,
+  name: z.string().trim().min(1, "Name the tape.").max(200),
+  /** Somebody looked that it is this tape that is in the machine, though it behaves like one of another type. */
+  seen: z.boolean().optional(),
+});
 export type JobBlank = z.infer<typeof jobBlankSchema>;
+
+/** Where the 0 of the machine is, found once in a job: its meter, or a voltmeter, showed 0 while the level tone came in. */
+export const zeroSchema = z.object({
+  at: time,
+  /** Sequences are sent by so much below the full output of the sound card. */
+  sendDb: z.number().min(-60).max(0),
+  /** What a voltmeter showed at the machine's input, where that told it. */
+  volts: z.number().positive("must be more than nothing").max(100).optional(),
+  /** The level tone as the source monitor gave it then, each channel; null where it was not heard. */
+  inputDbfs: z.array(z.number().min(-200).max(20)).min(1).max(2).nullable(),
+});
+export type Zero = z.infer<typeof zeroSchema>;
 
 /** How bias is judged. */
 export const BIAS_SCHOOLS = ["over-bias", "flatness", "third-harmonic", "makers-figure"] as const;
@@ -45,6 +62,7 @@ export const jobSchema = z.object({
   blankTapes: z.array(jobBlankSchema).max(10).optional(),
   /** The school that bias is set by; flatness when left out. */
   biasSchool: z.enum(BIAS_SCHOOLS).optional(),
+  zero: zeroSchema.optional(),
   /** What was gauged at the guides and heads, oldest first. */
   pathLog: z.array(pathEntrySchema).max(200).optional(),
   /** Checklist lines that are done, by station. */

@@ -30,6 +30,23 @@ export const FLUTTER_METERS = ["peak", "twoSigma", "rms", "average"] as const;
 export const flutterMeterSchema = z.enum(FLUTTER_METERS);
 export type FlutterMeter = z.infer<typeof flutterMeterSchema>;
 
+/** What the maker wants of bias, read with a meter: a voltage at a test point, or the current through the head. */
+export const biasFigureSchema = z
+  .object({
+    /** The type of tape it holds for; every one when left out. */
+    tapeType: z.enum(TAPE_TYPES).optional(),
+    amount: z.number().positive("must be more than nothing").max(100_000),
+    unit: z.enum(["V", "mV", "mA"]),
+    /** Of the resistor in series with the head, across which a current is read. */
+    acrossOhm: z.number().positive("must be more than nothing").max(100_000).optional(),
+    where: text.default(""),
+  })
+  .refine(({ unit, acrossOhm }) => unit !== "mA" || acrossOhm !== undefined, {
+    message: "say across which resistor the current is read",
+    path: ["acrossOhm"],
+  });
+export type BiasFigure = z.infer<typeof biasFigureSchema>;
+
 export const machineSchema = z.object({
   id,
   name,
@@ -57,6 +74,7 @@ export const machineSchema = z.object({
   records: z.boolean().optional(),
   /** It has a playback head behind its record head, so that a recording can be heard off the tape while it is made. */
   monitorsTape: z.boolean().optional(),
+  biasFigures: z.array(biasFigureSchema).max(20).optional(),
   /** Two capstans hold the tape between them: azimuth wanders less. */
   dualCapstan: z.boolean().optional(),
   /** Inductance of the playback head, for what a capacitor across it does. */

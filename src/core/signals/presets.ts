@@ -55,6 +55,15 @@ export const PRESETS: readonly Sequence[] = [
     segments: [sine(315, -32, 4), sine(10000, -32, 5), sine(315, -12, 5)],
   }),
   make({
+    id: "bias-tones",
+    name: "Bias tones, steady",
+    description:
+      "The middle and the high tone of bias together, 20 dB down, for three minutes: to watch bias off the tape while it is turned.",
+    segments: [
+      { kind: "two-tone", channels: both, frequencyHz: 315, secondHz: 10000, levelDb: -32, seconds: 170 },
+    ],
+  }),
+  make({
     id: "level-tone",
     name: "Level tone",
     description: "315 Hz at 0 level for three minutes: to set record level while it is recorded.",

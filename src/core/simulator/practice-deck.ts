@@ -1,4 +1,4 @@
-import { amplitudeOf } from "@/core/dsp/decibels";
+import { amplitudeOf, powerDb } from "@/core/dsp/decibels";
 import { joined } from "@/core/dsp/joined";
 import { SeededRandom } from "@/core/dsp/seeded-random";
 import { azimuthDelay } from "./playback-gain";
@@ -35,6 +35,8 @@ export interface DeckStatus {
   lengthSeconds: number;
   /** What it gives out while it records, three heads only. */
   monitor: "source" | "tape";
+  /** What its meters show, dB re 0, left and right. */
+  meterDb: [number, number];
   /** Turns of the take-up reel since the counter was last set to nought. */
   counter: number;
 }
@@ -49,6 +51,10 @@ const BLOCK = 1536;
 /** The line stages before the tape are quieter than its playback by so much. */
 const SOURCE_NOISE_DB = -20;
 const MAGNETISED_HISS_DB = 5;
+/** A sine at its 0 comes in so high. */
+const ZERO_IN_DBFS = -12;
+const METER_SECONDS = 0.2;
+const LOWEST_METER_DB = -40;
 
 /**
  * A practice machine with a tape in it: keys, transport, head and amplifier of both channels, noise and hum. The
@@ -76,9 +82,11 @@ export class PracticeDeck {
   private readonly recordSide: RecordSide;
   /** Places on the side that the record side's delay still holds back. */
   private waiting = new Float64Array(0);
-  /** What goes in, while the monitor gives that. */
+  /** What goes in while it records. */
   private source: [Float64Array, Float64Array] | null = null;
   private humPhase = 0;
+  /** Mean square of what its meters are shown, re a sine at 0. */
+  private readonly metered: [number, number] = [0, 0];
 
   private readonly options: PracticeDeckOptions;
 
@@ -122,7 +130,11 @@ export class PracticeDeck {
     const { id: tapeId, seconds: lengthSeconds } = this.tape;
     const positionSeconds = this.along(this.place);
     const counter = this.turns() - this.counterZero;
-    return { key, tapeId, side, positionSeconds, lengthSeconds, counter, monitor: this.monitor };
+    const { parameters: p } = this.options;
+    const meterDb = this.metered.map((power, c) =>
+      Math.max(LOWEST_METER_DB, powerDb(power) + p[c === 0 ? "meter.leftDb" : "meter.rightDb"]),
+    ) as [number, number];
+    return { key, tapeId, side, positionSeconds, lengthSeconds, meterDb, counter, monitor: this.monitor };
   }
 
   load(tape: Tape): void {
@@ -202,6 +214,8 @@ export class PracticeDeck {
     this.retune();
     left = this.filters[0].push(left);
     right = this.filters[1].push(right);
+    if (this.source) this.meter(this.source, amplitudeOf(-ZERO_IN_DBFS));
+    else this.meter([left, right], 1);
 
     // a magnetised head hisses
     const noise = amplitudeOf(p["noise.db"] + MAGNETISED_HISS_DB * p["head.magnetised"]);
@@ -213,7 +227,17 @@ export class PracticeDeck {
       left[i] = leftGain * left[i] + mains + noise * this.random.normal();
       right[i] = rightGain * right[i] + mains + noise * this.random.normal();
     }
-    return this.source && this.key === "record" ? this.monitored(this.source, left, right) : [left, right];
+    const hearsSource = this.key === "record" && (p["deck.heads"] < 3 || this.monitor === "source");
+    return this.source && hearsSource ? this.monitored(this.source, left, right) : [left, right];
+  }
+
+  /** While it records its meters show what goes in, otherwise what comes off the tape. */
+  private meter(shown: readonly [Float64Array, Float64Array], gain: number): void {
+    const share = Math.min(1, shown[0].length / this.options.sampleRateHz / METER_SECONDS);
+    shown.forEach((x, c) => {
+      const power = (2 * gain * gain * x.reduce((sum, v) => sum + v * v, 0)) / x.length;
+      this.metered[c] += share * (power - this.metered[c]);
+    });
   }
 
   /** What goes in comes out, beside the machine's own noise and hum; the playback side has no part in it. */
@@ -259,10 +283,8 @@ export class PracticeDeck {
     const silence: [Float64Array, Float64Array] = [new Float64Array(frames), new Float64Array(frames)];
     const [inLeft, inRight] = this.input?.(frames) ?? silence;
     this.write([inLeft, inRight], places);
-    if (p["deck.heads"] < 3 || this.monitor === "source") {
-      this.source = [inLeft, inRight];
-      return silence;
-    }
+    this.source = [inLeft, inRight];
+    if (p["deck.heads"] < 3 || this.monitor === "source") return silence;
     const behind = p["deck.headDistanceMm"] / (10 * this.tape.speedCmPerS);
     const [left, right] = silence;
     this.read(

@@ -50,6 +50,8 @@ const CASSETTE: TransportParameters = {
   "scrape.rateHz": 1800,
   "output.leftDb": -12,
   "output.rightDb": -12.4,
+  "meter.leftDb": 0.2,
+  "meter.rightDb": -0.3,
   "noise.db": -62,
   "hum.db": -66,
   "hum.frequencyHz": 50,

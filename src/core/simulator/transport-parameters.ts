@@ -51,6 +51,9 @@ export interface TransportParameters {
   "scrape.rateHz": number;
   "output.leftDb": number;
   "output.rightDb": number;
+  /** What the machine's own meters show too much. */
+  "meter.leftDb": number;
+  "meter.rightDb": number;
   "noise.db": number;
   "hum.db": number;
   "hum.frequencyHz": number;
@@ -208,6 +211,8 @@ export const PARAMETER_RANGES: Record<ParameterPath, ParameterRange> = {
   "scrape.rateHz": range("Hz", 50, 4000, "middle of the scrape flutter's band"),
   "output.leftDb": range("dBFS", -100, 0, "peak level of a reference-level tone, left"),
   "output.rightDb": range("dBFS", -100, 0, "peak level of a reference-level tone, right"),
+  "meter.leftDb": range("dB", -20, 20, "what the left meter shows too much"),
+  "meter.rightDb": range("dB", -20, 20, "what the right meter shows too much"),
   "noise.db": range("dBFS", -160, 0, "RMS of the noise on each channel"),
   "hum.db": range("dBFS", -160, 0, "peak level of the mains hum"),
   "hum.frequencyHz": range("Hz", 50, 60, "mains frequency"),

@@ -28,6 +28,8 @@ export interface Advised {
   readElsewhere: CoupledAdvice["read"];
   /** The search for the loudest point, where it is set by that. */
   peak: PeakAdvice | null;
+  /** How far the screw went since the last turn that was told, where what is heard tells it. */
+  turnedSoFar?: number;
 }
 
 /** Which way and how far, clockwise positive; 0 when nothing is to be turned now. */

@@ -130,7 +130,14 @@ export const azimuth: MeasuringStation<"azimuth", keyof typeof quantities> = {
   apartBy: ["side", "channel", "head"],
   circumstances: ["side", "head"],
   adjusters: [{ kind: "turn", says: "turned, sets azimuth", actsOn: ["side", "head"] }],
-  hears: { what: "reference tape", flutter: false, role: "azimuth", sequence: null },
+  hears: {
+    what: "reference tape",
+    flutter: false,
+    role: "azimuth",
+    sequence: null,
+    follows: null,
+    steady: null,
+  },
   tapeLacks: ({ tape, here: { machine } }) => {
     const tones = tape.bands.filter(({ kind }) => kind === "tone");
     if (Math.max(0, ...tones.map(({ frequencyHz }) => frequencyHz)) < LEAST_TREBLE_HZ)

@@ -1,29 +1,33 @@
 import type { BiasSchool } from "@/core/records/job";
 import { HEARD_SCHOOLS, type HeardSchool } from "@/core/guidance/bias-answers";
-import {
-  biasErrorNow,
-  biasKnown,
-  turnsTo,
-  type BiasKnown,
-  type BiasReading,
-} from "@/core/guidance/bias-screw";
+import type { BiasKnown } from "@/core/guidance/bias-screw";
 import { directionInWords, turnInWords, type TurnAdvice } from "@/core/guidance/turn-guidance";
-import { overBiasAt } from "@/core/records/blank-tape";
 import { inForce } from "@/core/records/job-records";
-import { recordsTape, type Adjuster } from "@/core/records/machine";
+import { recordsTape, type Machine } from "@/core/records/machine";
 import type { Reading } from "@/core/records/reading";
-import { biasHeard, type BiasHeard } from "@/core/returned/bias-points";
-import { PRESETS } from "@/core/signals/presets";
 import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
+import type { BiasHeard } from "@/core/returned/bias-points";
 import { fixed } from "@/core/text/number-text";
-import { actingAdjusters } from "./acting-adjusters";
 import { nothingAdvised, type Advised } from "./advised";
+import { adviseByNumber } from "./advise-by-number";
+import { tapeDoubt } from "./bias-doubt";
+import { byMeter, typedLast } from "./bias-meter";
+import {
+  BIAS_SCREWS,
+  BIAS_SEQUENCE,
+  BIAS_TONES,
+  biasNow,
+  biasOf,
+  biasSides,
+  errorOf,
+  turnsYet,
+  type BiasSide,
+} from "./bias-sides";
 import { MAINS } from "./cautions";
-import { channelNames, heardOn } from "./channels";
+import { heardOn } from "./channels";
 import { readingsOfMoment, type Figure, type LogContext } from "./log-context";
 import type { OnTheBench } from "./on-the-bench";
-import { recordedAt, recordedHere, type Recorded } from "./recorded";
-import { rememberSome } from "./remember-some";
+import { recordedAt, type Recorded } from "./recorded";
 import type { MeasuringStation } from "./station";
 import { nothingToLog } from "./station-readings";
 
@@ -37,7 +41,6 @@ const quantities = {
 } as const;
 type BiasQuantity = keyof typeof quantities;
 
-const SEQUENCE = PRESETS.find(({ id }) => id === "bias")!;
 const METHODS: Record<HeardSchool, string> = {
   "over-bias": "bias re where the high tone has dropped by the tape's figure",
   flatness: "bias re where the high tone comes back as loud as the middle one",
@@ -50,162 +53,162 @@ const GOOD_ENOUGH_SHARE = 0.3;
 const LEVEL_UNCERTAINTY_DB = 0.06;
 const THIRD_UNCERTAINTY_DB = 0.5;
 
-/** The school that a job is set by, of those that are heard; the maker's figure is typed. */
+/** The school that a job is set by. */
 export const schoolOf = ({ biasSchool = "flatness" }: { biasSchool?: BiasSchool }): BiasSchool => biasSchool;
 
-const sentDb = (segment: number): number | null => {
-  const sent = SEQUENCE.segments.at(segment);
-  return sent?.kind === "sine" ? sent.levelDb : null;
-};
-
-/** What a pass tells of each channel, what went in taken away where that was heard. */
-export function biasOf({ pass, source }: Recorded, channelCount: number): BiasHeard[] {
-  const wentIn = source && biasHeard(source, sentDb, channelCount);
-  return biasHeard(pass, sentDb, channelCount).flatMap((one, c) => {
-    if (one === null) return [];
-    const before = wentIn?.[c];
-    return [
-      before ? { ...one, middleDb: one.middleDb - before.middleDb, highDb: one.highDb - before.highDb } : one,
-    ];
-  });
-}
-
-/** A bias screw of a channel with everything that is known of it on the blank tape that is recorded on. */
-export interface BiasSide {
-  channel: string;
-  adjuster: Adjuster | undefined;
-  /** What was heard last; null before anything was. */
-  last: { heard: BiasHeard; fresh: boolean } | null;
-  /** Null before anything was heard. */
-  known: BiasKnown | null;
-  overBiasDb: number | null;
-}
-
-const known = rememberSome((screw: Parameters<typeof biasKnown>[0]) => JSON.stringify(screw), biasKnown);
-
-/** Both channels, from what was logged and what was heard since. */
-export function biasSides(bench: OnTheBench): BiasSide[] {
-  const { here, circumstances } = bench;
-  const { machine, job, blanks = [] } = here;
-  const { recorded } = recordedHere(bench);
-  const adjusters = actingAdjusters(bias, bench);
-  const blank = blanks.find(({ id }) => id === circumstances.recordingOn);
-  const overBias = overBiasAt(blank, job.speedCmPerS);
-  const adjustments = inForce(here.adjustments);
-  return channelNames(machine.channels).map((channel, c) => {
-    const adjuster =
-      adjusters.find((one) => one.channel === channel) ?? adjusters.find((one) => !one.channel);
-    const turned = adjustments.filter(({ adjusterId, turns }) => adjusterId === adjuster?.id && turns !== 0);
-    // turns that nobody counted end the chain
-    const from = turned.findLastIndex(({ turns }) => turns === null);
-    const counted = turned.slice(from + 1);
-    const since = turned.at(from)?.at ?? "";
-    const logged = loggedPoints(here.readings, channel, circumstances.recordingOn).filter(
-      ({ at }) => from < 0 || at > since,
-    );
-    const live = recorded.flatMap((one) => {
-      const heard = heardOn(biasOf(one, machine.channels), c);
-      // of the turns that were told those that were made by then
-      const by = adjustments.at(-1 - one.turnsSince)?.at ?? "";
-      const afterTurns = counted.filter(({ at }) => at <= by).length;
-      if (!heard || (from >= 0 && by <= since)) return [];
-      const { middleDb, highDb, thirdDb } = heard;
-      return [{ middleDb, highDb, thirdDb, afterTurns, live: true }];
-    });
-    const heardBefore = logged.map(({ at: when, ...point }) => ({
-      ...point,
-      afterTurns: counted.filter(({ at }) => at < when).length,
-      live: false,
-    }));
-    const all: BiasReading[] = [...heardBefore, ...live];
-    const last = recorded.at(-1);
-    const lastHeard = last && heardOn(biasOf(last, machine.channels), c);
-    const tones = {
-      middleHz: lastHeard?.middleHz ?? 315,
-      highHz: lastHeard?.highHz ?? 10_000,
-      speedCmPerS: job.speedCmPerS,
-    };
-    const overBiasDb = overBias?.db ?? null;
-    const turns = counted.map((one) => one.turns!);
-    return {
-      channel,
-      adjuster,
-      last: last && lastHeard ? { heard: lastHeard, fresh: last.fresh } : null,
-      known: all.length > 0 ? known({ turns, heard: all, tones, overBiasDb }) : null,
-      overBiasDb,
-    };
-  });
-}
-
-/** Middle, high and third of each moment that was logged on a blank tape. */
-function loggedPoints(readings: Reading[], channel: string, recordingOn: string | undefined) {
-  const moments = new Map<string, Map<string, number>>();
-  for (const { quantity, context, at, value, station } of inForce(readings)) {
-    if (station !== "bias" || context.channel !== channel || context.recordingOn !== recordingOn) continue;
-    moments.set(at, (moments.get(at) ?? new Map<string, number>()).set(quantity, value));
-  }
-  return [...moments].flatMap(([at, values]) => {
-    const [middleDb, highDb] = [values.get("bias.middle"), values.get("bias.high")];
-    if (middleDb === undefined || highDb === undefined) return [];
-    return [{ at, middleDb, highDb, thirdDb: values.get("bias.third") ?? null }];
-  });
-}
-
-const limitOf = ({ limits, toleranceClass }: OnTheBench["here"]["machine"]): number =>
+const limitOf = ({ limits, toleranceClass }: Machine): number =>
   limits.biasDb ?? TOLERANCE_CLASSES[toleranceClass].biasDb;
 
-/** The school whose error is shown and logged: of the maker's figure there is nothing to hear, so flatness beside it. */
+/** The school that is heard: where the maker's figure is chosen, flatness beside it. */
 export const heardSchool = (school: BiasSchool): HeardSchool =>
   HEARD_SCHOOLS.find((one) => one === school) ?? "flatness";
 
-function figuresOf(bench: OnTheBench, side: BiasSide, one: Recorded, c: number): Array<Figure<BiasQuantity>> {
-  const { machine, job } = bench.here;
-  const heard = heardOn(biasOf(one, machine.channels), c);
-  if (!heard) return [];
-  const school = heardSchool(schoolOf(job));
-  const error = one.fresh && side.known ? biasErrorNow(school, side.known, side.overBiasDb) : null;
+/** What is logged of a channel: where it stands by the chosen school, unless a meter tells that, and what was heard. */
+function figuresOf(
+  school: BiasSchool,
+  side: BiasSide,
+  heard: BiasHeard,
+  { fresh, levelDb }: { fresh: boolean; levelDb: number },
+): Array<Figure<BiasQuantity>> {
+  const error = fresh && school !== "makers-figure" ? errorOf(school, side) : null;
   const { channel } = side;
-  const level = { channel, uncertainty: LEVEL_UNCERTAINTY_DB };
-  return [
-    ...(error
-      ? [
-          {
-            quantity: "bias.error" as const,
-            channel,
-            value: error.errorDb,
-            uncertainty: error.uncertaintyDb,
-            method: METHODS[school],
-          },
-        ]
-      : []),
+  const level = { channel, uncertainty: levelDb };
+  const figures: Array<Figure<BiasQuantity> | null> = [
+    error && {
+      quantity: "bias.error",
+      channel,
+      value: error.errorDb,
+      uncertainty: error.uncertaintyDb,
+      method: METHODS[heardSchool(school)],
+    },
     {
       ...level,
       quantity: "bias.flatness",
       value: heard.highDb - heard.middleDb,
-      uncertainty: Math.SQRT2 * LEVEL_UNCERTAINTY_DB,
+      uncertainty: Math.SQRT2 * levelDb,
       nominalHz: heard.highHz,
     },
-    ...(heard.thirdDb === null
-      ? []
-      : [
-          {
-            quantity: "bias.third" as const,
-            channel,
-            value: heard.thirdDb,
-            uncertainty: THIRD_UNCERTAINTY_DB,
-            nominalHz: heard.middleHz,
-          },
-        ]),
+    heard.thirdDb === null
+      ? null
+      : {
+          quantity: "bias.third",
+          channel,
+          value: heard.thirdDb,
+          uncertainty: THIRD_UNCERTAINTY_DB,
+          nominalHz: heard.middleHz,
+        },
     { ...level, quantity: "bias.middle", value: heard.middleDb, nominalHz: heard.middleHz },
     { ...level, quantity: "bias.high", value: heard.highDb, nominalHz: heard.highHz },
   ];
+  return figures.filter((figure) => figure !== null);
 }
 
-const isContent = (error: ReturnType<typeof biasErrorNow>, limit: number): boolean =>
+/** What a pass of the sequence gives to log. */
+function passReadings(bench: OnTheBench, one: Recorded, isLast: boolean, context: LogContext): Reading[] {
+  const { machine, job } = bench.here;
+  return readingsOfMoment(
+    bias,
+    {
+      ...context,
+      at: recordedAt(context.at, one.agoSeconds),
+      // what was recorded before the last turn is of how it stood then
+      phase: isLast ? context.phase : "working",
+    },
+    { seconds: 4, method: "level of tones of the bias sequence, came back less sent" },
+    biasSides(bench).flatMap((side, c) => {
+      const heard = heardOn(biasOf(one, machine.channels), c);
+      const how = { fresh: one.fresh, levelDb: LEVEL_UNCERTAINTY_DB };
+      return heard ? figuresOf(schoolOf(job), side, heard, how) : [];
+    }),
+  );
+}
+
+/** What both tones give to log that play steadily. */
+function toneReadings(
+  bench: OnTheBench,
+  heard: readonly BiasHeard[],
+  how: { fresh: boolean; levelDb: number },
+  context: LogContext,
+): Reading[] {
+  return readingsOfMoment(
+    bias,
+    context,
+    { seconds: 2, method: "level of both bias tones off the tape, less what went in" },
+    biasSides(bench).flatMap((side, c) => {
+      const own = heardOn(heard, c);
+      return own ? figuresOf(schoolOf(bench.here.job), side, own, how) : [];
+    }),
+  );
+}
+
+/** A reading that was typed off a meter, re the maker's figure. */
+export const meterReading = (
+  { errorDb, uncertaintyDb, method }: ReturnType<typeof byMeter>,
+  channel: string,
+  context: LogContext,
+): Reading[] =>
+  readingsOfMoment(bias, { ...context, channel }, { seconds: 0, method }, [
+    { quantity: "bias.error", value: errorDb, uncertainty: uncertaintyDb },
+  ]);
+
+const isContent = (error: ReturnType<typeof errorOf>, limit: number): boolean =>
   error !== null && Math.abs(error.errorDb) <= GOOD_ENOUGH_SHARE * limit && error.uncertaintyDb < limit;
 
+/** While the screw turns and its tones are heard: how far yet, and when to stop. */
+function whileTurning(
+  known: BiasKnown,
+  movesAt: number,
+  school: HeardSchool,
+  error: ReturnType<typeof errorOf>,
+  limit: number,
+): Pick<Advised, "advice" | "headline" | "reason" | "turnedSoFar"> {
+  const answer = known.answers.find((one) => one.school === school)!;
+  const yet = answer.turns === null ? null : turnsYet(answer.turns, known, movesAt);
+  const there = error !== null && Math.abs(error.errorDb) <= GOOD_ENOUGH_SHARE * limit;
+  const headline =
+    yet === null
+      ? "cannot be told"
+      : there
+        ? "stop there"
+        : `${directionInWords(yet)}, ${turnInWords(yet)} more`;
+  return {
+    advice: { kind: "wait" },
+    headline,
+    reason: "Told by both tones while it turns. Let it stand two seconds, and say that you turned it.",
+    turnedSoFar: movesAt - known.nowTurns,
+  };
+}
+
+/** By the maker's figure a screw is turned as by any number; what the meter shows is typed. */
+function adviseByMeter(bench: OnTheBench, chosenId: string | null): Advised {
+  const last = (channel: string | undefined) => typedLast(bench, channel);
+  const advised = adviseByNumber(
+    bench,
+    {
+      station: bias,
+      quantity: "bias.error",
+      limit: limitOf(bench.here.machine),
+      live: ({ channel }) => {
+        const typed = last(channel);
+        return (
+          typed && {
+            value: typed.reading.value,
+            uncertainty: typed.reading.uncertainty,
+            settled: typed.fresh,
+          }
+        );
+      },
+      hearFirst: "Type what the meter shows, on the left of each channel.",
+    },
+    chosenId,
+  );
+  return advised.advice.kind === "wait"
+    ? { ...advised, headline: "read the meter", reason: "Type what it shows now, and log it." }
+    : advised;
+}
+
 export const bias: MeasuringStation<"bias", BiasQuantity> = {
-  id: "bias",
+  id: BIAS_SCREWS.id,
   kind: "measure",
   name: "Bias",
   group: "record",
@@ -215,54 +218,60 @@ export const bias: MeasuringStation<"bias", BiasQuantity> = {
   limitOf: (machine, quantity) => (quantity === "bias.error" ? limitOf(machine) : null),
   ownLimits: [{ key: "biasDb", label: "Own bias limit ±, dB", most: 10 }],
   corridorOf: () => null,
-  apartBy: ["speed", "channel", "recordingOn"],
+  apartBy: BIAS_SCREWS.apartBy,
   circumstances: ["recordingOn"],
   adjusters: [{ kind: "turn", says: "turned, sets bias", actsOn: ["channel", "tapeType"] }],
-  hears: { what: "sequence", flutter: false, role: null, sequence: SEQUENCE.id },
+  hears: {
+    what: "sequence",
+    flutter: false,
+    role: null,
+    sequence: BIAS_SEQUENCE.id,
+    follows: [315, 10_000],
+    steady: BIAS_TONES.id,
+  },
   tapeLacks: () => null,
   upsets: ["bias", "record-level", "record-response", "distortion"],
   readings: (bench) => {
-    const { recorded, lacks } = recordedHere(bench);
+    const { recorded, tones, lacks } = biasNow(bench);
     const last = recorded.at(-1);
-    if (!last) return nothingToLog(lacks ?? "");
-    const readings = (one: Recorded) => (context: LogContext) =>
-      readingsOfMoment(
-        bias,
-        {
-          ...context,
-          at: recordedAt(context.at, one.agoSeconds),
-          // what was recorded before the last turn is of how it stood then
-          phase: one === last ? context.phase : "working",
-        },
-        { seconds: 4, method: "level of tones of the bias sequence, came back less sent" },
-        biasSides(bench).flatMap((side, c) => figuresOf(bench, side, one, c)),
-      );
+    if (!last && !tones) return nothingToLog(lacks ?? "");
     const notLogged = (one: Recorded, context: LogContext) => {
       const at = Date.parse(recordedAt(context.at, one.agoSeconds));
       return !bench.here.readings.some(
         (reading) => reading.station === "bias" && Math.abs(Date.parse(reading.at) - at) < SAME_MOMENT_MS,
       );
     };
+    const levelDb = Math.max(LEVEL_UNCERTAINTY_DB, tones?.uncertaintyDb ?? 0);
+    const now = (context: LogContext) =>
+      tones
+        ? toneReadings(bench, tones.heard, { fresh: true, levelDb }, context)
+        : passReadings(bench, last!, true, context);
+    const passes = (context: LogContext) =>
+      recorded
+        .filter((one) => (!tones && one === last) || notLogged(one, context))
+        .flatMap((one) => passReadings(bench, one, !tones && one === last, context));
     return {
       toLog: (context) =>
-        lacks ??
-        recorded
-          .filter((one) => one === last || notLogged(one, context))
-          .flatMap((one) => readings(one)(context)),
-      afterTurn: (context) => (lacks === null ? readings(last)(context) : null),
-      beforeTurn: (context) => (lacks === null ? readings(last)(context) : null),
+        lacks ?? tapeDoubt(bench, biasSides(bench)) ?? [...passes(context), ...(tones ? now(context) : [])],
+      afterTurn: (context) => (lacks === null ? now(context) : null),
+      beforeTurn: (context) =>
+        tones?.before
+          ? toneReadings(bench, tones.before, { fresh: false, levelDb }, context)
+          : lacks === null
+            ? now(context)
+            : null,
     };
   },
   advise: (bench, chosenId): Advised => {
     const { machine, job } = bench.here;
-    const { lacks } = recordedHere(bench);
-    const school = heardSchool(schoolOf(job));
+    const { lacks } = biasNow(bench);
+    const chosen = schoolOf(job);
+    if (chosen === "makers-figure") return adviseByMeter(bench, chosenId);
     const limit = limitOf(machine);
-    const sides = biasSides(bench).flatMap((side) => {
-      if (!side.adjuster) return [];
-      const error = side.known ? biasErrorNow(school, side.known, side.overBiasDb) : null;
-      return [{ side, adjuster: side.adjuster, error }];
-    });
+    const all = biasSides(bench);
+    const sides = all.flatMap((side) =>
+      side.adjuster ? [{ side, adjuster: side.adjuster, error: errorOf(chosen, side) }] : [],
+    );
     const adjusters = [...new Set(sides.map(({ adjuster }) => adjuster))];
     const farthest = sides
       .toSorted((a, b) => Math.abs(b.error?.errorDb ?? 0) - Math.abs(a.error?.errorDb ?? 0))
@@ -279,9 +288,14 @@ export const bias: MeasuringStation<"bias", BiasQuantity> = {
     };
     if (!at) return nothingAdvised(toSet);
     const said = { adjusters, adjuster: at.adjuster, toSet, target: 0, readElsewhere: null, peak: null };
-    if (lacks !== null || !at.side.known)
+    const doubt = tapeDoubt(bench, all);
+    if (doubt) return { ...said, advice: { kind: "unclear" }, headline: "look at the tape", reason: doubt };
+    const { known, movesAt } = at.side;
+    if (known && movesAt !== null)
+      return { ...said, ...whileTurning(known, movesAt, chosen, at.error, limit) };
+    if (lacks !== null || !known)
       return { ...said, advice: { kind: "wait" }, headline: "record the sequence", reason: lacks ?? "" };
-    const places = new Set(at.side.known.points.map(({ turns }) => turns)).size;
+    const places = new Set(known.points.map(({ turns }) => turns)).size;
     if (isContent(at.error, limit))
       return {
         ...said,
@@ -294,19 +308,19 @@ export const bias: MeasuringStation<"bias", BiasQuantity> = {
         ...said,
         advice: { kind: "trial", turns: TRIAL_TURNS },
         headline: `try ${turnInWords(TRIAL_TURNS)}, clockwise`,
-        reason: "A small trial turn shows what this screw does. Turn, say so, and record the sequence again.",
+        reason: "A small trial turn shows what this screw does. Turn, say so, and let it be heard again.",
       };
-    const answer = at.side.known.answers.find((one) => one.school === school)!;
+    const answer = known.answers.find((one) => one.school === chosen)!;
     if (answer.turns === null)
       return { ...said, advice: { kind: "unclear" }, headline: "cannot be told", reason: answer.says };
-    const turns = turnsTo(answer.turns, at.side.known);
-    const dbPerTurn = at.side.known.laws[0].dbPerTurn;
+    const turns = turnsYet(answer.turns, known, null);
+    const dbPerTurn = known.laws[0].dbPerTurn;
     const advice: TurnAdvice = {
       kind: "turn",
       turns,
       effect: {
         perTurn: dbPerTurn,
-        slackTurns: at.side.known.slackTurns,
+        slackTurns: known.slackTurns,
         slackKnown: false,
         models: [],
         lastTurn: { turns, change: 0 },
@@ -324,7 +338,7 @@ export const bias: MeasuringStation<"bias", BiasQuantity> = {
   setUp: [
     "Set record-head azimuth first; leave the record equaliser alone.",
     "Send the bias sequence and record it on the tape that will be used.",
-    "Three heads: monitor the source for one pass, then the tape. Two heads: record, rewind, play.",
+    "Three heads: monitor the source for one pass, then the tape; or watch both tones off the tape while you turn. Two heads: record, rewind, play.",
   ],
   checks: [],
   caution: MAINS,

@@ -94,7 +94,7 @@ export const distortion: MeasuringStation<"distortion", DistortionQuantity> = {
   apartBy: ["speed", "channel", "recordingOn"],
   circumstances: ["recordingOn"],
   adjusters: [{ kind: "work", says: "work, against distortion", actsOn: [] }],
-  hears: { what: "sequence", flutter: false, role: null, sequence: SEQUENCE.id },
+  hears: { what: "sequence", flutter: false, role: null, sequence: SEQUENCE.id, follows: null, steady: null },
   tapeLacks: () => null,
   upsets: ["bias", "record-level", "record-response", "distortion"],
   readings: (bench) => {

@@ -98,7 +98,7 @@ export const flutter: MeasuringStation<"flutter", FlutterQuantity> = {
   apartBy: ["speed"],
   circumstances: ["side"],
   adjusters: [{ kind: "work", says: "work, against flutter", actsOn: [] }],
-  hears: { what: "speed tone", flutter: true, role: null, sequence: null },
+  hears: { what: "speed tone", flutter: true, role: null, sequence: null, follows: null, steady: null },
   tapeLacks: ({ tape }) => (speedTone(tape) ? null : "has no steady tone to hear flutter on"),
   upsets: ["speed", "flutter"],
   readings: ({ heard }) => {

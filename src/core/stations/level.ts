@@ -76,7 +76,14 @@ export const level: MeasuringStation<"level", keyof typeof quantities> = {
   apartBy: ["speed", "side", "channel"],
   circumstances: ["side"],
   adjusters: [{ kind: "turn", says: "turned, sets playback level", actsOn: ["channel", "side"] }],
-  hears: { what: "reference tape", flutter: false, role: "level", sequence: null },
+  hears: {
+    what: "reference tape",
+    flutter: false,
+    role: "level",
+    sequence: null,
+    follows: null,
+    steady: null,
+  },
   tapeLacks: ({ tape }) => {
     const tones = tape.bands.filter(({ kind }) => kind === "tone").map((band) => ({ band }));
     if (levelTone(tones, tape) === null) return "has no tone to read a level from";

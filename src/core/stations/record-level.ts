@@ -1,5 +1,6 @@
 import type { SourceAndTape, StoodAt } from "@/core/playback/source-and-tape";
 import { recordsTape, type Machine } from "@/core/records/machine";
+import type { Reading } from "@/core/records/reading";
 import type { ReturnedPass } from "@/core/returned/returned";
 import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
 import { adviseByNumber } from "./advise-by-number";
@@ -13,6 +14,7 @@ import { nothingToLog, STILL_SETTLING, type StationReadings } from "./station-re
 
 const quantities = {
   "recordLevel.error": { name: "Record level error", unit: "dB", decimals: 2, signed: true },
+  "recordLevel.meter": { name: "Error of the meter in record", unit: "dB", decimals: 2, signed: true },
 } as const;
 
 const USUAL_LIMIT_DB = 1;
@@ -32,6 +34,34 @@ export interface Returned {
   uncertaintyDb: number;
 }
 
+const METER_READS_TO_DB = 0.25;
+
+/** What the machine's meter shows while a tone goes in, dB, less the tone itself re the 0 that was set for the job. */
+export function meterInRecord(
+  {
+    shownDb,
+    source,
+    zeroDbfs,
+    c,
+    channel,
+  }: { shownDb: number; source: StoodAt; zeroDbfs: readonly number[]; c: number; channel: string },
+  context: LogContext,
+): Reading[] {
+  const wentInDb = source.levelsDbfs[0][c] - (zeroDbfs[c] ?? zeroDbfs[0]);
+  return readingsOfMoment(
+    recordLevel,
+    { ...context, channel },
+    { seconds: 0, method: "the machine's meter re its 0, less what goes in re the 0 that was set" },
+    [
+      {
+        quantity: "recordLevel.meter",
+        value: shownDb - wentInDb,
+        uncertainty: Math.hypot(source.uncertaintyDb, METER_READS_TO_DB),
+      },
+    ],
+  );
+}
+
 /** Null where there are not both, of one tone. */
 export function returnedOf(
   source: StoodAt | null,
@@ -43,10 +73,12 @@ export function returnedOf(
   const names = channelNames(channelCount);
   const returned = names.map((channel, c) => ({
     channel,
-    errorDb: tape.levelsDbfs[c] - source.levelsDbfs[c],
+    errorDb: tape.levelsDbfs[0][c] - source.levelsDbfs[0][c],
     uncertaintyDb,
   }));
-  return source.levelsDbfs.slice(0, names.length).every((level) => level > FAINTEST_DBFS) ? returned : null;
+  return source.levelsDbfs[0].slice(0, names.length).every((level) => level > FAINTEST_DBFS)
+    ? returned
+    : null;
 }
 
 /**
@@ -94,7 +126,7 @@ function firstTone({ segments }: ReturnedPass, c: number): { levelDb: number; un
 
 /** Why there is nothing to log yet; null when there is. */
 function lacking(comparison: SourceAndTape | null, returned: Returned[] | null): string | null {
-  if (!comparison || comparison.frequencyHz === 0)
+  if (!comparison || comparison.frequenciesHz.length === 0)
     return "No tone was heard yet: send one to the machine and record it.";
   if (!comparison.source) return "What goes in was not heard yet: switch the monitor to source for a moment.";
   if (!comparison.tape) return "What comes back was not heard yet: record, and switch the monitor to tape.";
@@ -133,13 +165,20 @@ export const recordLevel: MeasuringStation<"record-level", keyof typeof quantiti
   quantities,
   onRoute: recordsTape,
   deciding: () => ["recordLevel.error"],
-  limitOf,
+  limitOf: (machine, quantity) => (quantity === "recordLevel.error" ? limitOf(machine) : null),
   ownLimits: [{ key: "recordLevelDb", label: "Own record level limit ±, dB", most: 20 }],
   corridorOf: () => null,
   apartBy: ["speed", "channel", "recordingOn"],
   circumstances: ["recordingOn"],
   adjusters: [{ kind: "turn", says: "turned, sets record level", actsOn: ["channel", "tapeType"] }],
-  hears: { what: "source and tape", flutter: false, role: null, sequence: "record-level" },
+  hears: {
+    what: "source and tape",
+    flutter: false,
+    role: null,
+    sequence: "record-level",
+    follows: "any tone",
+    steady: "level-tone",
+  },
   tapeLacks: () => null,
   upsets: ["record-level"],
   readings: (bench) => {
@@ -154,7 +193,7 @@ export const recordLevel: MeasuringStation<"record-level", keyof typeof quantiti
     const readings = (channels: Returned[]) => (context: LogContext) =>
       readingsOfMoment(
         recordLevel,
-        { ...context, nominalHz: comparison.frequencyHz },
+        { ...context, nominalHz: comparison.frequenciesHz[0] },
         { seconds: 2, method: METHOD },
         channels.map(({ channel, errorDb, uncertaintyDb }) => ({
           quantity: "recordLevel.error",

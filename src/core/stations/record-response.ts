@@ -111,7 +111,7 @@ export const recordResponse: MeasuringStation<"record-response", RecordResponseQ
   apartBy: ["speed", "channel", "recordingOn"],
   circumstances: ["recordingOn"],
   adjusters: [{ kind: "turn", says: "turned, record equaliser", actsOn: ["channel", "tapeType"] }],
-  hears: { what: "sequence", flutter: false, role: null, sequence: SEQUENCE.id },
+  hears: { what: "sequence", flutter: false, role: null, sequence: SEQUENCE.id, follows: null, steady: null },
   tapeLacks: () => null,
   upsets: ["bias", "record-response", "distortion"],
   readings: (bench) => {

@@ -1,5 +1,8 @@
 import type { PassNow } from "@/core/returned/heard-pass";
 import type { ReturnedChannel, ReturnedPass } from "@/core/returned/returned";
+import type { Zero } from "@/core/records/job";
+import { fixed } from "@/core/text/number-text";
+import { heardOn } from "./channels";
 import type { OnTheBench } from "./on-the-bench";
 
 /** A pass of a sequence that came back from the tape. */
@@ -85,7 +88,10 @@ export function recordedHere({ heard, here, circumstances }: OnTheBench): Record
         ? "Something was turned while the sequence played: let it play once more from its start."
         : "How the screws stood when this was recorded nobody knows: record it again with Unzel listening to what goes in.",
     );
-  return { recorded, lacks: last.fresh ? troubleOf(last, machine.channels) : TURNED_SINCE };
+  return {
+    recorded,
+    lacks: last.fresh ? (troubleOf(last, machine.channels) ?? zeroMoved(last, here.job.zero)) : TURNED_SINCE,
+  };
 }
 
 /** Readings are kept apart by the tape that is recorded on, so that has to be said where a job is set for any. */
@@ -123,6 +129,26 @@ export function troubleOf({ pass, source }: Recorded, channelCount: number): str
   return dead === null
     ? null
     : `Next to nothing comes back on the ${dead} channel: its record level is at nought, or the channel is dead.`;
+}
+
+/** What goes in moves by less of itself. */
+const ZERO_MOVED_DB = 1;
+/** The level tone is sent so high. */
+const LEVEL_TONE_DBFS = -12;
+
+/** What goes in is another level than when the machine's 0 was set, in a sentence; null where it is not, or cannot be told. */
+export function zeroMoved({ source }: Pick<Recorded, "source">, zero: Zero | undefined): string | null {
+  if (!source || !zero?.inputDbfs) return null;
+  const { inputDbfs } = zero;
+  const moved = inputDbfs.flatMap((then, c) => {
+    const tones = source.segments.flatMap(({ channels }) => heardOn(channels, c) ?? []);
+    const tone = tones.find((one) => one.kind === "sine" && one.levelDb !== null);
+    return tone?.kind === "sine" && tone.levelDb !== null ? tone.levelDb - (then - LEVEL_TONE_DBFS) : [];
+  });
+  const most = moved.toSorted((a, b) => Math.abs(b) - Math.abs(a)).at(0);
+  return most === undefined || Math.abs(most) < ZERO_MOVED_DB
+    ? null
+    : `What goes in is ${fixed(Math.abs(most), 1)} dB ${most < 0 ? "lower" : "higher"} than when 0 was set: put the record level back where it was, or set 0 again.`;
 }
 
 const channelsOf = ({ segments }: ReturnedPass, channel: string): ReturnedChannel[] =>

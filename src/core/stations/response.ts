@@ -102,7 +102,14 @@ export const response: MeasuringStation<"response", ResponseQuantity> = {
     { kind: "turn", says: "turned, playback equaliser", actsOn: ["channel", "side"] },
     { kind: "work", says: "work, at the head", actsOn: [] },
   ],
-  hears: { what: "reference tape", flutter: false, role: "response", sequence: null },
+  hears: {
+    what: "reference tape",
+    flutter: false,
+    role: "response",
+    sequence: null,
+    follows: null,
+    steady: null,
+  },
   tapeLacks: ({ tape }) =>
     bandsForResponse(tape.bands).length < FEWEST_BANDS && !tape.bands.some(isWide)
       ? "has too few bands for a response"

@@ -79,7 +79,7 @@ export const speed: MeasuringStation<"speed", keyof typeof quantities> = {
   apartBy: ["speed"],
   circumstances: ["side", "position", "supply", "pitch"],
   adjusters: [{ kind: "turn", says: "turned, sets the speed", actsOn: [] }],
-  hears: { what: "speed tone", flutter: false, role: null, sequence: null },
+  hears: { what: "speed tone", flutter: false, role: null, sequence: null, follows: null, steady: null },
   tapeLacks: ({ tape }) => (speedTone(tape) ? null : "has no tone to tell the speed by"),
   upsets: ["speed", "flutter", "azimuth", "level", "response"],
   readings: ({ heard }) => {

@@ -1,3 +1,4 @@
+import type { Followed } from "@/core/playback/source-and-tape";
 import type { Adjuster, Machine } from "@/core/records/machine";
 import type { Circumstances } from "@/core/records/reading";
 import type { Corridor } from "@/core/standards/tolerance-classes";
@@ -53,6 +54,10 @@ export interface Hears {
   role: string | null;
   /** The marked sequence whose passes are measured, by its id; null for none. */
   sequence: string | null;
+  /** What is followed continuously into a recorder that can be heard off the tape, and back; null for nothing. */
+  follows: Followed | null;
+  /** The preset that holds it, by its id. */
+  steady: string | null;
 }
 
 /** A kind of adjuster that a machine may have here, in the words of the machine editor. */

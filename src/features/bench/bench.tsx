@@ -78,12 +78,12 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
   const { job, machine } = view;
   const router = useRouter();
   const measuring = measures(station) ? station : null;
-  const compare = measuring?.hears.what === "source and tape";
+  const follows = measuring?.hears.follows ?? null;
   const want = useLatest(listener.want);
   useEffect(() => {
     const { flutter = false, role = null, sequence = null } = measuring?.hears ?? {};
-    want({ flutter, role, compare, sequence });
-  }, [want, measuring, compare]);
+    want({ flutter, role, follows, sequence });
+  }, [want, measuring, follows]);
   const [circumstances, setCircumstances] = useCircumstances(job.id, listener.practice);
   useForgetTones(listener, circumstances);
   // what belongs to the tape speed that is worked at
@@ -155,7 +155,7 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
     t: () => void (turns ? turned() : workIsDone()),
     p: () => setDrawer((open) => !open),
     g: () => measuring && guide.toggle(),
-    m: () => compare && sayNext(listener),
+    m: () => follows && sayNext(listener),
     b: () => says.includes("recordingOn") && setCircumstances(onNextBlank(job, circumstances)),
     "[": () => step(-1),
     "]": () => step(1),
@@ -297,7 +297,7 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
             listener={listener}
             firstButton={sourceButton}
             guideOn={guide.on}
-            anyTone={compare || measuring.hears.what === "sequence"}
+            anyTone={follows !== null || measuring.hears.what === "sequence"}
             onGuide={toggleGuide}
             onPractice={togglePractice}
           />

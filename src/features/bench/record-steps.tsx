@@ -1,13 +1,9 @@
 import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
-import MenuItem from "@mui/material/MenuItem";
-import TextField from "@mui/material/TextField";
-import { useState, type ReactNode } from "react";
+import type { ReactNode } from "react";
 import type { OnTheBench } from "@/core/stations/on-the-bench";
 import { recordedHere } from "@/core/stations/recorded";
 import { PRESETS } from "@/core/signals/presets";
-import { timelineOf } from "@/core/signals/timeline";
-import { usePlayer } from "../signals/use-player";
+import { Send } from "./send";
 import type { PictureProps } from "./stations/picture";
 
 interface RecordStepsProps extends Pick<PictureProps, "bench" | "listener" | "station" | "view"> {
@@ -24,7 +20,6 @@ export function RecordSteps({ bench, listener, station, view, children }: Record
   const hears = bench.heard?.returned?.passes.at(-1)?.hears ?? null;
   const now = stepNow(bench, hears, recorded.length);
   if (!sequence) return null;
-  const blank = view.blanks?.find(({ id }) => id === bench.circumstances.recordingOn) ?? null;
   const steps: Array<[Step, string]> = view.machine.monitorsTape
     ? [
         ["record", "Record, source"],
@@ -68,7 +63,7 @@ export function RecordSteps({ bench, listener, station, view, children }: Record
         )}
       </Box>
       <Box sx={{ display: "flex", columnGap: 2, rowGap: 0.75, flexWrap: "wrap", alignItems: "center" }}>
-        <Send {...{ listener, sequence, blank }} />
+        <Send {...{ listener, station, view, bench }} />
         {children}
       </Box>
     </Box>
@@ -79,74 +74,4 @@ function stepNow({ heard, here }: OnTheBench, hears: string | null, count: numbe
   if (here.machine.monitorsTape) return hears === null ? "record" : "play";
   if (heard?.returned?.passes.length && hears === "source" && count === 0) return "rewind";
   return hears === "tape" ? "play" : "record";
-}
-
-const PASSES = [1, 3, 5, 8];
-const QUIET_DB = -6;
-
-interface SendProps {
-  listener: PictureProps["listener"];
-  sequence: (typeof PRESETS)[number];
-  blank: Parameters<PictureProps["listener"]["recordSequence"]>[1];
-}
-
-/** Sends the station's sequence: into the practice machine, or out of the sound card. */
-function Send({ listener, sequence, blank }: SendProps) {
-  const player = usePlayer();
-  const [passes, setPasses] = useState(1);
-  const [agreed, setAgreed] = useState(false);
-  const asked = { ...sequence, passes };
-  const { practice } = listener;
-  const seconds = Math.round(timelineOf(asked).seconds);
-  return (
-    <Box sx={{ display: "flex", gap: 1, alignItems: "center", flexWrap: "wrap" }}>
-      <TextField
-        select
-        size="small"
-        label="Passes"
-        value={passes}
-        onChange={({ target }) => setPasses(Number(target.value))}
-        sx={{ width: 90 }}
-      >
-        {PASSES.map((count) => (
-          <MenuItem key={count} value={count}>
-            {count}
-          </MenuItem>
-        ))}
-      </TextField>
-      {practice ? (
-        <>
-          <Button variant="contained" onClick={() => void listener.recordSequence(asked, blank)}>
-            Record the sequence, {seconds} s
-          </Button>
-          {practice.heads > 2 ? (
-            <Button
-              variant="outlined"
-              color="inherit"
-              onClick={() => void listener.monitor(practice.deck.monitor === "tape" ? "source" : "tape")}
-            >
-              Monitor the {practice.deck.monitor === "tape" ? "source" : "tape"}
-            </Button>
-          ) : (
-            <Button variant="outlined" color="inherit" onClick={() => void listener.playRecording()}>
-              Rewind and play
-            </Button>
-          )}
-        </>
-      ) : player.playingId ? (
-        <Button variant="contained" onClick={player.stop}>
-          Stop sending
-        </Button>
-      ) : agreed ? (
-        <Button variant="contained" onClick={() => void player.play(asked, QUIET_DB)}>
-          Send the sequence, {seconds} s
-        </Button>
-      ) : (
-        <Button variant="outlined" onClick={() => setAgreed(true)}>
-          Loud tones will leave the sound card: headphones off, monitors down. Agreed
-        </Button>
-      )}
-      {player.trouble && <Box sx={{ color: "warning.main" }}>{player.trouble}</Box>}
-    </Box>
-  );
 }

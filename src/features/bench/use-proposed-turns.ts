@@ -30,7 +30,9 @@ export function useProposedTurns(
   const counted = practice && slot !== null;
   const slotTurns = counted ? notLogged(practice, slot) : 0;
   const advice = advised?.advice;
-  const proposed = advice?.kind === "turn" || advice?.kind === "trial" ? advice.turns : USUAL_TURNS;
+  const proposed =
+    advised?.turnedSoFar ??
+    (advice?.kind === "turn" || advice?.kind === "trial" ? advice.turns : USUAL_TURNS);
   return {
     turns: counted ? slotTurns : (chosen ?? proposed),
     setTurns: (turns) => setChoice({ turns, afterMarks: marks.length }),

@@ -1,13 +1,22 @@
 import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
 import { useMemo } from "react";
-import { biasErrorNow, type BiasKnown } from "@/core/guidance/bias-screw";
-import { BIAS_SCHOOLS, type BiasSchool } from "@/core/records/job";
-import { biasSides, heardSchool, schoolOf, type BiasSide } from "@/core/stations/bias";
-import { fixed, hertzText } from "@/core/text/number-text";
+import type { BiasKnown } from "@/core/guidance/bias-screw";
+import type { HeardSchool } from "@/core/guidance/bias-answers";
+import { BIAS_SCHOOLS, type BiasSchool, type Job } from "@/core/records/job";
+import type { OnTheBench } from "@/core/stations/on-the-bench";
+import { heardSchool, schoolOf } from "@/core/stations/bias";
+import { tapeDoubt } from "@/core/stations/bias-doubt";
+import { typedLast } from "@/core/stations/bias-meter";
+import { biasNow, biasSides, errorOf, type BiasSide } from "@/core/stations/bias-sides";
+import { fixed, hertzText, THIN_SPACE } from "@/core/text/number-text";
 import { changeJob } from "@/storage/jobs";
 import { BiasCurves, type BiasFlag } from "@/ui/bias-curves";
 import { PressButton } from "@/ui/press-button";
+import { READING_FONT } from "@/ui/theme";
+import { MakersFigure } from "../bias/makers-figure";
 import { Figure } from "../figure";
+import { HearsSourceOrTape } from "../hears-source-or-tape";
 import { RecordSteps } from "../record-steps";
 import { onThisTape } from "../record-view";
 import type { PictureProps, StationPicture } from "./picture";
@@ -26,41 +35,106 @@ function Bias({ view, bench, listener, station, advised, absent }: PictureProps)
   const school = heardSchool(chosen);
   const sides = biasSides(bench);
   const shown = sides.find(({ adjuster }) => adjuster && adjuster.id === advised.adjuster?.id) ?? sides[0];
+  const { tones } = biasNow(bench);
+  const comparison = bench.heard?.comparison ?? null;
+  const doubt = tapeDoubt(bench, sides);
   return (
     <>
+      {comparison?.hears && view.machine.monitorsTape && (
+        <HearsSourceOrTape comparison={comparison} onSay={listener.sayHears} live={listener.live !== null} />
+      )}
       <Box sx={{ display: "grid", gridTemplateColumns: { sm: `repeat(${sides.length}, 1fr)` }, gap: 2 }}>
-        {sides.map(({ channel, known, overBiasDb, last }) => {
-          const error = known ? biasErrorNow(school, known, overBiasDb) : null;
-          return (
-            <Figure
-              key={channel}
-              view={mine}
-              quantity="bias.error"
-              channel={sides.length === 1 ? undefined : channel}
-              value={error?.errorDb ?? null}
-              uncertainty={error?.uncertaintyDb ?? 0}
-              settled={last?.fresh ?? false}
-              settling={last ? "turned since" : "not heard yet"}
-              ends={["too little bias", "too much"]}
-              absent={known ? "cannot be told yet" : absent}
-              size="narrow"
-            />
-          );
-        })}
+        {sides.map((side) => (
+          <Figure
+            key={side.channel}
+            view={mine}
+            quantity="bias.error"
+            channel={sides.length === 1 ? undefined : side.channel}
+            ends={["too little bias", "too much"]}
+            size="narrow"
+            {...(chosen === "makers-figure" ? typedFigure(bench, side) : heardFigure(school, side, absent))}
+          />
+        ))}
       </Box>
-      <RecordSteps {...{ bench, listener, station, view }}>
-        <Schools chosen={chosen} onChoose={(biasSchool) => void changeJob(view.job.id, { biasSchool })} />
-      </RecordSteps>
-      {chosen === "makers-figure" && (
-        <Box sx={{ lineHeight: 1.35 }}>
-          Set the figure of the maker with a meter at its test point; what is heard by flatness stands beside
-          it.
+      {doubt && (
+        <Box sx={{ color: "warning.main", fontWeight: 600, lineHeight: 1.3, display: "flex", gap: 1 }}>
+          <Box sx={{ flex: 1 }}>{doubt}</Box>
+          <Button variant="outlined" color="inherit" onClick={() => void looked(view.job, bench)}>
+            I looked: it is this tape
+          </Button>
         </Box>
       )}
+      {tones ? (
+        <TonesNow sides={sides} />
+      ) : (
+        <RecordSteps {...{ bench, listener, station, view }}>
+          <Schools chosen={chosen} onChoose={(biasSchool) => void changeJob(view.job.id, { biasSchool })} />
+        </RecordSteps>
+      )}
+      {chosen === "makers-figure" && <MakersFigure {...{ view: mine, station, bench }} />}
       {shown.known && shown.known.laws.length > 0 && (
         <Law side={shown} known={shown.known} school={school} several={sides.length > 1} />
       )}
     </>
+  );
+}
+
+function heardFigure(school: HeardSchool, side: BiasSide, absent: string) {
+  const error = errorOf(school, side);
+  return {
+    value: error?.errorDb ?? null,
+    uncertainty: error?.uncertaintyDb ?? 0,
+    settled: side.last?.fresh ?? false,
+    settling: side.movesAt !== null ? "turning" : side.last ? "turned since" : "not heard yet",
+    absent: side.known ? "cannot be told yet" : absent,
+  };
+}
+
+function typedFigure(bench: OnTheBench, { adjuster, channel }: BiasSide) {
+  const typed = typedLast(bench, adjuster?.channel ?? channel);
+  return {
+    value: typed?.reading.value ?? null,
+    uncertainty: typed?.reading.uncertainty ?? 0,
+    settled: typed?.fresh ?? false,
+    settling: "turned since: read the meter again",
+    absent: "read the meter, and type it below",
+  };
+}
+
+/** Somebody looked at the tape and the switch. */
+const looked = ({ id, blankTapes = [] }: Job, { circumstances }: OnTheBench) =>
+  changeJob(id, {
+    blankTapes: blankTapes.map((blank) =>
+      blank.id === circumstances.recordingOn ? { ...blank, seen: true } : blank,
+    ),
+  });
+
+/** Both tones off the tape at this moment, right through a turn. */
+function TonesNow({ sides }: { sides: readonly BiasSide[] }) {
+  return (
+    <Box
+      role="status"
+      aria-label="Both tones"
+      sx={{ display: "flex", gap: 3, flexWrap: "wrap", fontSize: 17 }}
+    >
+      {sides.flatMap(({ channel, last }) =>
+        last
+          ? [
+              <Box key={channel}>
+                {channel}: {hertzText(last.heard.middleHz)}{" "}
+                <Box component="span" sx={{ fontFamily: READING_FONT }}>
+                  {fixed(last.heard.middleDb, 2, true)}
+                </Box>
+                , {hertzText(last.heard.highHz)}{" "}
+                <Box component="span" sx={{ fontFamily: READING_FONT }}>
+                  {fixed(last.heard.highDb, 2, true)}
+                </Box>
+                {THIN_SPACE}dB re what went in
+              </Box>,
+            ]
+          : [],
+      )}
+    </Box>
   );
 }
 
@@ -141,7 +215,7 @@ function Law({ side, known, school, several }: LawProps) {
             db: (turns) => law.thirdDb(turns),
           }}
           flags={flags}
-          nowTurns={known.nowTurns}
+          nowTurns={side.movesAt ?? known.nowTurns}
           dbPerTurn={law.dbPerTurn}
         />
       )}

@@ -1,18 +1,13 @@
 "use client";
 import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
-import TextField from "@mui/material/TextField";
 import Link from "next/link";
-import { useState } from "react";
-import { inForce } from "@/core/records/job-records";
-import { fixed, THIN_SPACE, withUncertainty } from "@/core/text/number-text";
+import { fixed, THIN_SPACE } from "@/core/text/number-text";
 import { READING_FONT } from "@/ui/theme";
-import type { JobView } from "@/features/job/use-job-records";
 import { typedContext } from "@/core/alignment/logbook";
 import { meterReadings } from "@/core/stations/level";
-import { typedNumber } from "@/core/text/typed-number";
 import { appendReadings, newId } from "@/storage/jobs";
 import { Figure } from "../figure";
+import { TypedFigures } from "../typed-figures";
 import type { PictureProps, StationPicture } from "./picture";
 import type { PlaybackNumbers } from "@/core/playback/playback-numbers";
 
@@ -28,7 +23,11 @@ function Level({ view, station, bench, absent }: PictureProps) {
   const known = level?.numbers.channels.every(({ errorDb }) => errorDb !== null) ?? true;
   const settled = level?.tone.fresh ?? false;
   /** Logs what the machine's own meter shows, dB re its 0, less what is measured. */
-  const logMeter = (channel: string, errorDb: number, uncertaintyDb: number) => {
+  const logMeter = (channel: string, shownDb: number) => {
+    const own = level?.numbers.channels.find((one) => one.channel === channel);
+    if (own?.errorDb == null) return;
+    const errorDb = shownDb - own.errorDb;
+    const uncertaintyDb = Math.hypot(own.uncertaintyDb, METER_READS_TO_DB);
     const heard = { name: "the machine's own meter", nominalHz: level?.numbers.frequencyHz ?? 0 };
     const context = typedContext(station, bench, heard, { newId, now: Date.now() });
     void appendReadings(meterReadings({ channel, errorDb, uncertaintyDb }, context));
@@ -90,7 +89,18 @@ function Level({ view, station, bench, absent }: PictureProps) {
         )}
         {level && <Arithmetic level={level.numbers} />}
       </Box>
-      {level && <MeterCheck view={view} level={level.numbers} onMeter={logMeter} />}
+      {level && (
+        <TypedFigures
+          title="The machine's own meter shows, dB"
+          channels={level.numbers.channels.map(({ channel }) => channel)}
+          label={(channel) => `Meter, ${channel}`}
+          quantity="level.meter"
+          view={view}
+          wrong={(shown) => (Math.abs(shown) > 40 ? "A number of dB" : null)}
+          lacks={known ? null : "needs a calibrated level"}
+          onLog={logMeter}
+        />
+      )}
     </>
   );
 }
@@ -132,66 +142,6 @@ function Row({ what, value, strong = false }: { what: string; value: string; str
       <Box component="td" sx={{ fontFamily: READING_FONT, textAlign: "right", whiteSpace: "nowrap" }}>
         {value}
       </Box>
-    </Box>
-  );
-}
-
-/** The machine's own meters against the measured level. */
-function MeterCheck({
-  view,
-  level,
-  onMeter,
-}: {
-  view: JobView;
-  level: LevelNumbers;
-  onMeter(channel: string, errorDb: number, uncertaintyDb: number): void;
-}) {
-  const [typed, setTyped] = useState<Record<string, string>>({});
-  const logged = inForce(view.readings).filter(({ quantity }) => quantity === "level.meter");
-  return (
-    <Box
-      component="section"
-      aria-label="Meters of the machine"
-      sx={{ display: "flex", flexWrap: "wrap", columnGap: 2, alignItems: "center" }}
-    >
-      <Box sx={{ fontWeight: 600, color: "text.secondary", flexBasis: "100%" }}>
-        The machine&apos;s own meter shows, dB
-      </Box>
-      {level.channels.map(({ channel, errorDb, uncertaintyDb }) => {
-        const value = typedNumber(typed[channel] ?? "");
-        const empty = !typed[channel]?.trim();
-        const wrong = !empty && (!Number.isFinite(value) || Math.abs(value) > 40);
-        const last = logged.findLast(({ context }) => context.channel === channel);
-        return (
-          <Box key={channel} sx={{ display: "flex", gap: 1, alignItems: "center", mt: 0.75 }}>
-            <TextField
-              size="small"
-              label={`Meter, ${channel}`}
-              value={typed[channel] ?? ""}
-              error={wrong}
-              onChange={({ target }) => setTyped({ ...typed, [channel]: target.value })}
-              sx={{ width: 110 }}
-            />
-            <Button
-              variant="outlined"
-              color="inherit"
-              disabled={empty || wrong || errorDb === null}
-              onClick={() => onMeter(channel, value - errorDb!, Math.hypot(uncertaintyDb, METER_READS_TO_DB))}
-            >
-              Log
-            </Button>
-            <Box sx={{ fontFamily: READING_FONT, fontSize: 15 }}>
-              {wrong
-                ? "A number of dB"
-                : last
-                  ? `off by ${withUncertainty(last.value, last.uncertainty, "dB", true)}`
-                  : errorDb === null
-                    ? "needs a calibrated level"
-                    : ""}
-            </Box>
-          </Box>
-        );
-      })}
     </Box>
   );
 }

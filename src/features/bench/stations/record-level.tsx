@@ -1,11 +1,13 @@
 import Box from "@mui/material/Box";
 import { returnedByPasses, returnedOf } from "@/core/stations/record-level";
 import type { SourceAndTape } from "@/core/playback/source-and-tape";
-import { fixed, hertzText, THIN_SPACE } from "@/core/text/number-text";
-import { PressButton } from "@/ui/press-button";
+import { fixed, THIN_SPACE } from "@/core/text/number-text";
 import { READING_FONT } from "@/ui/theme";
 import { Figure } from "../figure";
+import { HearsSourceOrTape } from "../hears-source-or-tape";
 import { RecordSteps } from "../record-steps";
+import { Send } from "../send";
+import { MeterInRecord } from "../meter-in-record";
 import { onThisTape } from "../record-view";
 import type { PictureProps, StationPicture } from "./picture";
 
@@ -39,11 +41,12 @@ function ByPasses({ view, bench, listener, station, absent }: PictureProps) {
         ))}
       </Box>
       <RecordSteps {...{ bench, listener, station, view }} />
+      <MeterInRecord {...{ view, station, bench }} />
     </>
   );
 }
 
-function OffTape({ view: all, bench, listener, absent }: PictureProps) {
+function OffTape({ view: all, bench, listener, station, absent }: PictureProps) {
   const view = onThisTape(all, bench);
   const comparison = bench.heard?.comparison ?? null;
   const { channels: count } = view.machine;
@@ -51,7 +54,7 @@ function OffTape({ view: all, bench, listener, absent }: PictureProps) {
   const returned = returnedOf(comparison?.source ?? null, comparison?.tape ?? null, count);
   return (
     <>
-      <Hears comparison={comparison} onSay={listener.sayHears} live={listener.live !== null} />
+      <HearsSourceOrTape comparison={comparison} onSay={listener.sayHears} live={listener.live !== null} />
       <Box sx={{ display: "grid", gridTemplateColumns: { sm: `repeat(${channels.length}, 1fr)` }, gap: 2 }}>
         {channels.map((channel, c) => (
           <Box key={channel} sx={{ minWidth: 0 }}>
@@ -67,61 +70,21 @@ function OffTape({ view: all, bench, listener, absent }: PictureProps) {
               size="narrow"
             />
             <Pair
-              went={comparison?.source?.levelsDbfs[c] ?? null}
-              came={comparison?.tape?.levelsDbfs[c] ?? null}
+              went={comparison?.source?.levelsDbfs[0][c] ?? null}
+              came={comparison?.tape?.levelsDbfs[0][c] ?? null}
             />
           </Box>
         ))}
       </Box>
+      <Send {...{ listener, station, view: all, bench }} />
+      <MeterInRecord {...{ view: all, station, bench }} />
     </>
   );
 }
 
 function absentPart(comparison: SourceAndTape | null, absent: string): string {
-  if (!comparison || comparison.frequencyHz === 0) return absent;
+  if (!comparison || comparison.frequenciesHz.length === 0) return absent;
   return comparison.source ? "Now monitor the tape" : "Monitor the source first";
-}
-
-const HEARS = {
-  source: "hears the source: what goes in",
-  tape: "hears the tape: what comes back",
-  unclear: "listening: source or tape?",
-} as const;
-
-/** Which of the two is heard, found out by itself or said by hand. */
-function Hears({
-  comparison,
-  live,
-  onSay,
-}: {
-  comparison: SourceAndTape | null;
-  live: boolean;
-  onSay: PictureProps["listener"]["sayHears"];
-}) {
-  const hears = comparison?.hears ?? null;
-  return (
-    <Box sx={{ display: "flex", gap: 1, alignItems: "center", flexWrap: "wrap" }}>
-      <Box role="status" aria-label="Monitor" sx={{ fontSize: 20, fontWeight: 720, flex: 1, minWidth: 260 }}>
-        {hears ? HEARS[hears] : live ? "no tone" : "nothing is heard yet"}
-        {hears && comparison && comparison.frequencyHz > 0 && (
-          <Box component="span" sx={{ color: "text.secondary", fontWeight: 400, whiteSpace: "nowrap" }}>
-            , {hertzText(comparison.frequencyHz)}
-            {comparison.byHand && ", said by hand"}
-          </Box>
-        )}
-      </Box>
-      <Box role="group" aria-label="Say it by hand" sx={{ display: "flex", gap: 0.5 }}>
-        {(["source", "tape"] as const).map((what) => {
-          const said = comparison?.byHand === true && hears === what;
-          return (
-            <PressButton key={what} chosen={said} disabled={!live} onClick={() => onSay(said ? null : what)}>
-              it is the {what}
-            </PressButton>
-          );
-        })}
-      </Box>
-    </Box>
-  );
 }
 
 /** What went in hollow, what came back solid, on one scale below full scale. */

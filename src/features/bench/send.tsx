@@ -1,0 +1,104 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import MenuItem from "@mui/material/MenuItem";
+import TextField from "@mui/material/TextField";
+import { useState } from "react";
+import { PRESETS } from "@/core/signals/presets";
+import { timelineOf } from "@/core/signals/timeline";
+import type { Sequence } from "@/core/signals/sequence";
+import { usePlayer } from "../signals/use-player";
+import { SetZero, UNSET_SEND_DB } from "./set-zero";
+import type { PictureProps } from "./stations/picture";
+
+const PASSES = [1, 3, 5, 8];
+const preset = (wanted: string | null): Sequence | undefined => PRESETS.find(({ id }) => id === wanted);
+
+/**
+ * Sends what a record station wants recorded, into the practice machine or out of the sound card: its sequence, and on a
+ * machine that can be heard off the tape the tones that are watched while something turns.
+ */
+export function Send({
+  listener,
+  station,
+  view,
+  bench,
+}: Pick<PictureProps, "listener" | "station" | "view" | "bench">) {
+  const player = usePlayer();
+  const [passes, setPasses] = useState(1);
+  const [agreed, setAgreed] = useState(false);
+  const { practice } = listener;
+  const { machine, job } = view;
+  const blank = view.blanks?.find(({ id }) => id === bench.circumstances.recordingOn) ?? null;
+  const { sequence: wanted, steady: watched } = station.hears;
+  // where a tone is followed all the time the sequence is for machines that cannot be
+  const bySequence = !machine.monitorsTape || station.hears.what === "sequence";
+  const sequence = bySequence ? preset(wanted) : undefined;
+  const steady = machine.monitorsTape ? preset(watched) : undefined;
+  const send = (what: Sequence) =>
+    practice ? listener.recordSequence(what, blank) : player.play(what, job.zero?.sendDb ?? UNSET_SEND_DB);
+  const may = practice !== null || agreed;
+  return (
+    <Box sx={{ display: "flex", gap: 1, alignItems: "center", flexWrap: "wrap" }}>
+      {sequence && (
+        <TextField
+          select
+          size="small"
+          label="Passes"
+          value={passes}
+          onChange={({ target }) => setPasses(Number(target.value))}
+          sx={{ width: 80 }}
+        >
+          {PASSES.map((count) => (
+            <MenuItem key={count} value={count}>
+              {count}
+            </MenuItem>
+          ))}
+        </TextField>
+      )}
+      {player.playingId ? (
+        <Button variant="contained" onClick={player.stop}>
+          Stop sending
+        </Button>
+      ) : may ? (
+        <>
+          {sequence && (
+            <Button variant="contained" onClick={() => void send({ ...sequence, passes })}>
+              {practice ? "Record" : "Send"} the sequence,{" "}
+              {Math.round(timelineOf({ ...sequence, passes }).seconds)} s
+            </Button>
+          )}
+          {steady && (
+            <Button
+              variant={sequence ? "outlined" : "contained"}
+              color={sequence ? "inherit" : "primary"}
+              onClick={() => void send(steady)}
+            >
+              {practice ? "Record" : "Send"}{" "}
+              {steady.id === "bias-tones" ? "both tones, steady" : "the level tone"}
+            </Button>
+          )}
+        </>
+      ) : (
+        <Button variant="outlined" onClick={() => setAgreed(true)}>
+          Loud tones will leave the sound card: headphones off, monitors down. Agreed
+        </Button>
+      )}
+      {practice &&
+        (practice.heads > 2 ? (
+          <Button
+            variant="outlined"
+            color="inherit"
+            onClick={() => void listener.monitor(practice.deck.monitor === "tape" ? "source" : "tape")}
+          >
+            Monitor the {practice.deck.monitor === "tape" ? "source" : "tape"}
+          </Button>
+        ) : (
+          <Button variant="outlined" color="inherit" onClick={() => void listener.playRecording()}>
+            Rewind and play
+          </Button>
+        ))}
+      <SetZero {...{ listener, view }} />
+      {player.trouble && <Box sx={{ color: "warning.main" }}>{player.trouble}</Box>}
+    </Box>
+  );
+}
