@@ -52,17 +52,26 @@ export class RecordBench extends PlaybackBench {
   }
 
   /** Sends what a station is watched by, steadily: what goes in is heard first, then what comes off the tape. */
-  watch(station: MeasuringStationId): void {
+  watch(station: MeasuringStationId, inTheMachine = this.blank): void {
     this.goTo(station);
     const { steady } = MEASURING.find((one) => one.id === station)!.hears;
     const tones = PRESETS.find(({ id }) => id === steady)!;
-    this.deck.load(blankTape(TAPE.speedCmPerS, { blank: this.blank }));
+    this.deck.load(blankTape(TAPE.speedCmPerS, { blank: inTheMachine }));
+    this.deck.tapeSwitch = this.blank.type;
     this.deck.setInput(sequenceInput(tones, RATE));
     this.deck.monitor = "source";
     this.deck.press("record");
     this.listen(4);
     this.deck.monitor = "tape";
     this.listen(4.5);
+  }
+
+  /** Looks that it is the tape that was said. */
+  haveLooked(): void {
+    this.records.job = {
+      ...this.records.job,
+      blankTapes: [{ ...this.records.job.blankTapes![0], seen: true }],
+    };
   }
 
   /** Rewinds a machine with two heads and plays what was recorded. */

@@ -1,11 +1,11 @@
-import type { ReturnedStep } from "@/core/returned/returned";
+import type { DistortionStep } from "@/core/stations/distortion";
 import { ZERO_DBFS } from "@/core/returned/returned";
 import { fixed } from "@/core/text/number-text";
 import { INK, SOFT, token } from "./theme";
 
 interface ThirdAgainstLevelProps {
   label: string;
-  steps: readonly ReturnedStep[];
+  steps: readonly DistortionStep[];
   molDb: number | null;
 }
 

@@ -10,6 +10,7 @@ import type { BlankTape } from "@/core/records/blank-tape";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import type { Sequence } from "@/core/signals/sequence";
 import type { DeckKey, DeckStatus } from "@/core/simulator/practice-deck";
+import type { TapeType } from "@/core/standards/tape-types";
 import type { TransportParameters } from "@/core/simulator/transport-parameters";
 
 /** A trimmer of the practice machine: where its slot points, and whether it would go no farther. */
@@ -108,6 +109,8 @@ export interface ListenerApi {
   sayHears(what: "source" | "tape" | null): Promise<void>;
   /** What the practice machine's monitor gives while it records, three heads only. */
   monitor(what: "source" | "tape"): Promise<PracticeState>;
+  /** Of the practice machine, the type of tape that its switch stands at; null while it feels the shell. */
+  setTapeSwitch(type: TapeType | null): Promise<PracticeState>;
   /** Begins or ends the log of a long run. */
   watch(wanted: boolean): Promise<void>;
   /** What was found in a stretch of a long run. */

@@ -102,6 +102,10 @@ const api: ListenerApi = {
     source?.live.sayHears(what);
   },
 
+  async setTapeSwitch(type) {
+    practice().setTapeSwitch(type);
+    return practice().state;
+  },
   async monitor(what) {
     practice().monitor(what);
     return practice().state;

@@ -6,6 +6,7 @@ import type { ReferenceTape } from "@/core/reference/reference-tape";
 import type { Sequence } from "@/core/signals/sequence";
 import { PracticeDeck, type DeckKey, type DeckStatus } from "@/core/simulator/practice-deck";
 import type { TransportParameters } from "@/core/simulator/transport-parameters";
+import type { TapeType } from "@/core/standards/tape-types";
 import type { Tape } from "@/core/simulator/tape";
 import { keepTape, restoreTape } from "@/storage/practice-tapes";
 import {
@@ -110,6 +111,10 @@ export class PracticeSource implements LiveSource {
 
   monitor(what: "source" | "tape"): void {
     this.deck.monitor = what;
+  }
+
+  setTapeSwitch(type: TapeType | null): void {
+    this.deck.tapeSwitch = type;
   }
 
   rewindToStart(): Promise<void> {

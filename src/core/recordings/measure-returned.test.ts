@@ -183,7 +183,7 @@ describe("what came back of a sequence, re what was sent", () => {
     for (const { sentDbfs, thirdPercent, levelDb } of steps) {
       // of x − a·x³ the third has a·A³/4 and the fundamental loses three times that
       const q = 0.01 * 10 ** ((sentDbfs + 12) / 10);
-      expect(20 * Math.log10(thirdPercent / 100 / (q / (1 - 3 * q)))).toBeCloseTo(0, 1);
+      expect(20 * Math.log10(thirdPercent! / 100 / (q / (1 - 3 * q)))).toBeCloseTo(0, 1);
       expect(levelDb).toBeCloseTo(20 * Math.log10(1 - 3 * q), 1);
     }
     expect(Math.abs(molDb! - 10 * Math.log10(0.03 / 1.09 / 0.01))).toBeLessThan(0.1);

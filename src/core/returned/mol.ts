@@ -9,11 +9,11 @@ const MOL_PERCENT = 3;
  */
 export function molOf(steps: readonly ReturnedStep[]): number | null {
   const rising = steps
-    .filter(({ measurable, clipped }) => measurable && !clipped)
-    .map(({ sentDbfs, thirdPercent }) => ({
-      x: sentDbfs - ZERO_DBFS,
-      y: 20 * Math.log10(thirdPercent / MOL_PERCENT),
-    }))
+    .flatMap(({ measurable, clipped, sentDbfs, thirdPercent }) =>
+      measurable && !clipped && thirdPercent !== null
+        ? [{ x: sentDbfs - ZERO_DBFS, y: 20 * Math.log10(thirdPercent / MOL_PERCENT) }]
+        : [],
+    )
     .toSorted((a, b) => a.x - b.x);
   const after = rising.findLastIndex(({ y }, i) => y >= 0 && i > 0 && rising[i - 1].y < 0);
   if (after < 1) return null;

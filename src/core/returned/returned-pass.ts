@@ -1,6 +1,7 @@
 import { channelName } from "@/core/measure/channel-name";
 import type { SegmentKind } from "@/core/signals/sequence";
 import { molOf } from "./mol";
+import { saturationOf } from "./saturation";
 import type { ReturnedChannel, ReturnedPass, ReturnedPoint, ReturnedSegment } from "./returned";
 import type { SectionReturned } from "./section-meter";
 
@@ -73,8 +74,17 @@ function channelOf(kind: SegmentKind, came: SectionReturned[], firstDb: number) 
       return points.length > 0 ? { kind, points: points.map(re) } : null;
     }
     case "staircase": {
-      const steps = came.flatMap((one) => (one.kind === "step" ? [one.step] : []));
-      return steps.length > 0 ? { kind, steps, molDb: molOf(steps) } : null;
+      const heard = came.filter((one) => one.kind === "step");
+      const steps = heard.map(({ step }) => step);
+      return heard.length > 0
+        ? {
+            kind,
+            frequencyHz: heard[0].frequencyHz,
+            steps,
+            molDb: molOf(steps),
+            saturationDb: saturationOf(steps),
+          }
+        : null;
     }
     case "silence":
       return { kind };

@@ -37,8 +37,9 @@ export interface ReturnedStep {
   sentDbfs: number;
   /** Came back less sent, dB. */
   levelDb: number;
-  thirdPercent: number;
-  thdPercent: number;
+  /** Null where the sample rate does not hold the third harmonic. */
+  thirdPercent: number | null;
+  thdPercent: number | null;
   /** From the second to the seventh. */
   harmonics: OrderLine[];
   /** The third stands out of the noise; else its figure is at most that. */
@@ -48,9 +49,12 @@ export interface ReturnedStep {
 
 export interface ReturnedStaircase {
   kind: "staircase";
+  frequencyHz: number;
   steps: ReturnedStep[];
   /** Sent level re 0 level at which the third harmonic reaches 3 %; null when it does not. */
   molDb: number | null;
+  /** What comes back at most, re 0 level: sending more does not raise it; null when it still rises at the loudest step. */
+  saturationDb: number | null;
 }
 
 export interface ReturnedTwoTone {

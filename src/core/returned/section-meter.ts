@@ -12,7 +12,7 @@ import type { ReturnedPoint, ReturnedStep, ReturnedTone, ReturnedTwoTone } from 
 /** One sound of a sequence as it came back in one channel. */
 export type SectionReturned =
   | ReturnedTone
-  | { kind: "step"; step: ReturnedStep }
+  | { kind: "step"; frequencyHz: number; step: ReturnedStep }
   | { kind: "points"; points: ReturnedPoint[] }
   | ReturnedTwoTone
   /** Nothing was sent on the channel, or nothing can be said of what came back. */
@@ -146,14 +146,19 @@ export class SectionMeter {
     return heard.map((x, c) => {
       if (!this.sentOn(c)) return NOTHING_SENT;
       const found = distortionOf(this.inside(x), this.sampleRateHz, this.heardHz);
-      if (found === null || found.third === null) return nothing(NO_TONE);
+      if (found === null) return nothing(NO_TONE);
       const { levelDbfs, third, thdPercent, clipped, harmonics } = found;
       const sentDbfs = this.section.levelDb;
-      const { percent: thirdPercent, measurable } = third;
       const levelDb = levelDbfs - sentDbfs;
+      const shares = {
+        thirdPercent: third?.percent ?? null,
+        thdPercent: third && thdPercent,
+        measurable: third?.measurable ?? false,
+      };
       return {
         kind: "step",
-        step: { sentDbfs, levelDb, thirdPercent, thdPercent, harmonics, measurable, clipped },
+        frequencyHz: this.section.frequencyHz,
+        step: { sentDbfs, levelDb, ...shares, harmonics, clipped },
       };
     });
   }

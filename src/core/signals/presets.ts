@@ -91,7 +91,8 @@ export const PRESETS: readonly Sequence[] = [
   make({
     id: "distortion",
     name: "Distortion",
-    description: "315 Hz rising from −20 to +6 dB in steps of 2 dB, then two tones for intermodulation.",
+    description:
+      "315 Hz rising from −20 to +6 dB in steps of 2 dB, two tones for intermodulation, 10 kHz rising until the tape takes no more.",
     ...marked,
     segments: [
       {
@@ -104,6 +105,15 @@ export const PRESETS: readonly Sequence[] = [
         seconds: 4,
       },
       { kind: "two-tone", channels: both, frequencyHz: 315, secondHz: 3150, levelDb: -12, seconds: 8 },
+      {
+        kind: "staircase",
+        channels: both,
+        frequencyHz: 10000,
+        levelDb: -32,
+        toLevelDb: -8,
+        stepDb: 4,
+        seconds: 2,
+      },
     ],
   }),
   make({

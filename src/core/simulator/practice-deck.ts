@@ -1,6 +1,7 @@
 import { amplitudeOf, powerDb } from "@/core/dsp/decibels";
 import { joined } from "@/core/dsp/joined";
 import { SeededRandom } from "@/core/dsp/seeded-random";
+import type { TapeType } from "@/core/standards/tape-types";
 import { azimuthDelay } from "./playback-gain";
 import { PlaybackFilter } from "./playback-filter";
 import { PlaybackSide } from "./playback-side";
@@ -35,6 +36,8 @@ export interface DeckStatus {
   lengthSeconds: number;
   /** What it gives out while it records, three heads only. */
   monitor: "source" | "tape";
+  /** The type of tape that its switch stands at; null while it feels the shell by itself. */
+  tapeSwitch: TapeType | null;
   /** What its meters show, dB re 0, left and right. */
   meterDb: [number, number];
   /** Turns of the take-up reel since the counter was last set to nought. */
@@ -119,6 +122,14 @@ export class PracticeDeck {
     ];
   }
 
+  get tapeSwitch(): TapeType | null {
+    return this.recordSide.tapeSwitch;
+  }
+
+  set tapeSwitch(type: TapeType | null) {
+    this.recordSide.tapeSwitch = type;
+  }
+
   /** Does work that mends what is wrong with the head; other work changes nothing. */
   repair(work: string): void {
     const { parameters } = this.options;
@@ -134,7 +145,17 @@ export class PracticeDeck {
     const meterDb = this.metered.map((power, c) =>
       Math.max(LOWEST_METER_DB, powerDb(power) + p[c === 0 ? "meter.leftDb" : "meter.rightDb"]),
     ) as [number, number];
-    return { key, tapeId, side, positionSeconds, lengthSeconds, meterDb, counter, monitor: this.monitor };
+    return {
+      key,
+      tapeId,
+      side,
+      positionSeconds,
+      lengthSeconds,
+      meterDb,
+      counter,
+      monitor: this.monitor,
+      tapeSwitch: this.tapeSwitch,
+    };
   }
 
   load(tape: Tape): void {

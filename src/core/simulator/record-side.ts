@@ -1,7 +1,7 @@
 import { amplitudeOf } from "@/core/dsp/decibels";
 import { FastFir } from "@/core/dsp/fast-fir";
 import { digitalSection, prewarp, SectionFilter } from "@/core/dsp/filter-section";
-import { TAPE_TYPES, type TapeType } from "@/core/standards/tape-types";
+import { BIAS_OVER_TYPE_I_DB, TAPE_TYPES, type TapeType } from "@/core/standards/tape-types";
 import { HALF_TAPS, tapsFor } from "./gain-taps";
 import { ordinary, sensitivityDb, thirdShare, trebleShelfDb, type TapeFormula } from "./tape-formula";
 import type { TransportParameters } from "./transport-parameters";
@@ -42,6 +42,8 @@ export class RecordSide {
   readonly trimmers: readonly Trimmer[];
   readonly delayFrames = HALF_TAPS;
   private formula: TapeFormula = ordinary("I");
+  /** The type that its switch stands at; null for a machine that feels the shell. */
+  tapeSwitch: TapeType | null = null;
   private readonly channels: [Channel, Channel];
 
   constructor(
@@ -76,14 +78,16 @@ export class RecordSide {
   standing(channel: 0 | 1): Standing {
     const { parameters: p, formula } = this;
     const left = channel === 0;
+    const set = this.tapeSwitch ?? formula.type;
     const turned = (what: RecordTrimmer) =>
       this.trimmers[recordSlot(what, channel, null)].spindleTurns +
-      this.trimmers[recordSlot(what, channel, formula.type)].spindleTurns;
-    const own = OWN_TYPES[formula.type];
+      this.trimmers[recordSlot(what, channel, set)].spindleTurns;
+    const own = OWN_TYPES[set];
     const biasDb =
       p[left ? "bias.leftDb" : "bias.rightDb"] +
       (own ? p[`${own}.biasDb`] : 0) +
-      p["bias.dbPerTurn"] * turned("bias") -
+      p["bias.dbPerTurn"] * turned("bias") +
+      ((BIAS_OVER_TYPE_I_DB[set] ?? 0) - (BIAS_OVER_TYPE_I_DB[formula.type] ?? 0)) -
       formula.biasDb;
     const trebleDb =
       p[left ? "record.leftTrebleDb" : "record.rightTrebleDb"] +

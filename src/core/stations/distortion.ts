@@ -2,7 +2,7 @@ import { recordsTape, type Machine } from "@/core/records/machine";
 import type { Reading } from "@/core/records/reading";
 import {
   ZERO_DBFS,
-  type ReturnedChannel,
+  type ReturnedPass,
   type ReturnedStaircase,
   type ReturnedStep,
 } from "@/core/returned/returned";
@@ -21,6 +21,7 @@ const quantities = {
   "distortion.third": { name: "Third harmonic at 0 level", unit: "%", decimals: 2, signed: false },
   "distortion.thd": { name: "Total harmonic distortion at 0 level", unit: "%", decimals: 2, signed: false },
   "distortion.mol": { name: "Maximum output level, 3 %", unit: "dB", decimals: 1, signed: true },
+  "distortion.sol": { name: "Treble saturation, 10 kHz", unit: "dB", decimals: 1, signed: true },
 } as const;
 type DistortionQuantity = keyof typeof quantities;
 
@@ -33,51 +34,56 @@ const SAME_DB = 0.5;
 const limitOf = ({ limits, toleranceClass }: Machine): number | null =>
   limits.thirdPercent ?? TOLERANCE_CLASSES[toleranceClass].thirdPercent;
 
+/** A step whose third harmonic the sample rate holds. */
+export type DistortionStep = ReturnedStep & { thirdPercent: number; thdPercent: number };
+
+const showsThird = (step: ReturnedStep): step is DistortionStep =>
+  step.thirdPercent !== null && step.thdPercent !== null;
+
 /** The staircase of a channel as it came back, and as it went in where that was heard. */
 export interface DistortionOf {
   channel: string;
-  steps: ReturnedStep[];
-  sourceSteps: ReturnedStep[];
+  steps: DistortionStep[];
+  sourceSteps: DistortionStep[];
   molDb: number | null;
+  /** What a high tone comes back with at most, re 0 level; null where it was not heard to stop rising. */
+  saturationDb: number | null;
   /** The step at 0 level. */
-  zero: ReturnedStep | null;
-  sourceZero: ReturnedStep | null;
+  zero: DistortionStep | null;
+  sourceZero: DistortionStep | null;
 }
 
 export function distortionOf({ pass, source }: Recorded, channelCount: 1 | 2): DistortionOf[] {
   return channelNames(channelCount).flatMap((channel, c) => {
-    const came = staircaseOf(
-      pass.segments.flatMap(({ channels }) => channels),
-      c,
-    );
-    if (!came) return [];
-    const went =
-      source &&
-      staircaseOf(
-        source.segments.flatMap(({ channels }) => channels),
-        c,
-      );
-    const sourceSteps = went?.steps ?? [];
+    const came = staircasesOf(pass, c);
+    const middle = came.find(({ frequencyHz }) => frequencyHz < TREBLE_HZ);
+    if (!middle) return [];
+    const steps = middle.steps.filter(showsThird);
+    const went = source && staircasesOf(source, c).find(({ frequencyHz }) => frequencyHz < TREBLE_HZ);
+    const sourceSteps = went?.steps.filter(showsThird) ?? [];
     return [
       {
         channel,
-        steps: came.steps,
+        steps,
         sourceSteps,
-        molDb: came.molDb,
-        zero: atZero(came.steps),
+        molDb: middle.molDb,
+        saturationDb: came.find(({ frequencyHz }) => frequencyHz >= TREBLE_HZ)?.saturationDb ?? null,
+        zero: atZero(steps),
         sourceZero: atZero(sourceSteps),
       },
     ];
   });
 }
 
-const staircaseOf = (channels: readonly ReturnedChannel[], c: number): ReturnedStaircase | null =>
-  heardOn(
-    channels.filter((one) => one.kind === "staircase"),
-    c,
-  ) ?? null;
+const TREBLE_HZ = 3000;
 
-const atZero = (steps: readonly ReturnedStep[]): ReturnedStep | null =>
+const staircasesOf = ({ segments }: ReturnedPass, c: number): ReturnedStaircase[] =>
+  segments.flatMap(({ channels }) => {
+    const own = heardOn(channels, c);
+    return own?.kind === "staircase" ? [own] : [];
+  });
+
+const atZero = (steps: readonly DistortionStep[]): DistortionStep | null =>
   steps.find(({ sentDbfs }) => Math.abs(sentDbfs - ZERO_DBFS) < SAME_DB) ?? null;
 
 export const distortion: MeasuringStation<"distortion", DistortionQuantity> = {
@@ -115,23 +121,34 @@ export const distortion: MeasuringStation<"distortion", DistortionQuantity> = {
         distortion,
         { ...context, nominalHz: TONE_HZ, at: recordedAt(context.at, last.agoSeconds) },
         { seconds: 4, method: "harmonics by order tracking, re the fundamental (IEC 60268-3)" },
-        channels.flatMap(({ channel, zero, molDb }): Array<Figure<DistortionQuantity> | null> => [
-          zero && {
-            quantity: "distortion.third",
-            channel,
-            value: zero.thirdPercent,
-            uncertainty: UNCERTAINTY_SHARE * zero.thirdPercent,
-          },
-          zero && {
-            quantity: "distortion.thd",
-            channel,
-            value: zero.thdPercent,
-            uncertainty: UNCERTAINTY_SHARE * zero.thdPercent,
-          },
-          molDb === null
-            ? null
-            : { quantity: "distortion.mol", channel, value: molDb, uncertainty: MOL_UNCERTAINTY_DB },
-        ]),
+        channels.flatMap(
+          ({ channel, zero, molDb, saturationDb }): Array<Figure<DistortionQuantity> | null> => [
+            zero && {
+              quantity: "distortion.third",
+              channel,
+              value: zero.thirdPercent,
+              uncertainty: UNCERTAINTY_SHARE * zero.thirdPercent,
+            },
+            zero && {
+              quantity: "distortion.thd",
+              channel,
+              value: zero.thdPercent,
+              uncertainty: UNCERTAINTY_SHARE * zero.thdPercent,
+            },
+            molDb === null
+              ? null
+              : { quantity: "distortion.mol", channel, value: molDb, uncertainty: MOL_UNCERTAINTY_DB },
+            saturationDb === null
+              ? null
+              : {
+                  quantity: "distortion.sol",
+                  channel,
+                  value: saturationDb,
+                  uncertainty: MOL_UNCERTAINTY_DB,
+                  nominalHz: 10_000,
+                },
+          ],
+        ),
       );
     return {
       toLog: (context) => why ?? readings(context),
@@ -160,7 +177,7 @@ export const distortion: MeasuringStation<"distortion", DistortionQuantity> = {
     "Distortion is set by bias and record level; what is left of it is the amplifier, the head or the tape.",
   setUp: [
     "Set bias and record level first, for this tape.",
-    "Send the distortion sequence: a tone that rises from −20 to +6 dB.",
+    "Send the distortion sequence: a tone that rises from −20 to +6 dB, and a high one until the tape takes no more.",
     "Three heads: monitor the source for one pass, then the tape. Two heads: record, rewind, play.",
   ],
   checks: [],

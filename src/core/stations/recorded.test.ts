@@ -92,6 +92,21 @@ describe("what was recorded, and at which setting", () => {
     expect(recordedHere(bench({ passes }, { heads: 2, turns: 1 })).lacks).toMatch(/nobody knows/);
   });
 
+  it.each<[string, number, RegExp | null]>([
+    ["as it was", -11.9, null],
+    ["turned down since", -9, /lower than when 0 was set/],
+    ["turned up since", -15, /higher than when 0 was set/],
+  ])("what goes in is held against the 0 that was set: %s", (_, zeroDbfs, says) => {
+    // the source of these passes came in a decibel lower than it was sent, at −13 dBFS
+    const passes = [pass({ hears: "source", pass: 1 }, -1), pass({ startSeconds: 40, endSeconds: 55 })];
+    const on = bench({ passes });
+    const inputDbfs = [zeroDbfs - 1, zeroDbfs - 1];
+    on.here.job = { ...on.here.job, zero: { at: "2026-11-26T10:00:00.000Z", sendDb: -6, inputDbfs } };
+    const { lacks } = recordedHere(on);
+    if (says === null) expect(lacks).toBeNull();
+    else expect(lacks).toMatch(says);
+  });
+
   it("a reading is of the time of its recording", () => {
     expect(recordedAt("2026-11-26T10:00:30.000Z", 12.5)).toBe("2026-11-26T10:00:17.500Z");
   });

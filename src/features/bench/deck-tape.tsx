@@ -5,6 +5,8 @@ import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { useLiveQuery } from "dexie-react-hooks";
 import { useState } from "react";
+import { fixed, THIN_SPACE } from "@/core/text/number-text";
+import type { TapeType } from "@/core/standards/tape-types";
 import { PRESETS } from "@/core/signals/presets";
 import { database } from "@/storage/database";
 import { everySequence } from "@/storage/sequences";
@@ -13,6 +15,8 @@ import type { PracticeSetUp } from "./listening-state";
 import type { ListenerState } from "./use-listener";
 
 const BLANK = "blank";
+const BY_SHELL = "by the shell";
+const SWITCHES = ["I", "II", "IV"] as const satisfies readonly TapeType[];
 
 /** The tape in the practice machine: which, which side, where it stands, and what a recording takes in. */
 export function DeckTape({ listener, practice }: { listener: ListenerState; practice: PracticeSetUp }) {
@@ -69,6 +73,28 @@ export function DeckTape({ listener, practice }: { listener: ListenerState; prac
             </MenuItem>
           ))}
         </TextField>
+      </Box>
+      <Box sx={{ display: "flex", gap: 1, alignItems: "center", flexWrap: "wrap" }}>
+        <TextField
+          select
+          size="small"
+          label="Tape switch"
+          value={deck.tapeSwitch ?? BY_SHELL}
+          onChange={({ target }) =>
+            void listener.setTapeSwitch(SWITCHES.find((type) => type === target.value) ?? null)
+          }
+          sx={{ width: 130 }}
+        >
+          <MenuItem value={BY_SHELL}>by the shell</MenuItem>
+          {SWITCHES.map((type) => (
+            <MenuItem key={type} value={type}>
+              type {type}
+            </MenuItem>
+          ))}
+        </TextField>
+        <Box role="group" aria-label="Meters of the deck" sx={{ fontFamily: READING_FONT, fontSize: 14 }}>
+          meters {deck.meterDb.map((db) => `${fixed(db, 1, true)}${THIN_SPACE}dB`).join(", ")}
+        </Box>
       </Box>
       {practice.heads > 2 && (
         <Box

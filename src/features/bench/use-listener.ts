@@ -10,6 +10,7 @@ import type { BlankTape } from "@/core/records/blank-tape";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import type { Sequence } from "@/core/signals/sequence";
 import type { DeckKey, DeckStatus } from "@/core/simulator/practice-deck";
+import type { TapeType } from "@/core/standards/tape-types";
 import { PRACTICE_FULL_SCALE, practiceParameters } from "@/core/simulator/practice-machines";
 import { readCalibration } from "@/storage/calibrations";
 import { everySequence } from "@/storage/sequences";
@@ -309,6 +310,7 @@ export function useListener(options: ListenOptions) {
     sayHears: (what: "source" | "tape" | null) => void running()?.worker.api.sayHears(what),
     /** What the practice machine's monitor gives while it records. */
     monitor: (what: "source" | "tape") => toPractice((api) => api.monitor(what)),
+    setTapeSwitch: (type: TapeType | null) => toPractice((api) => api.setTapeSwitch(type)),
     clearHold: () => void running()?.worker.api.clearHold(),
     /** Does work on the practice machine. */
     repairPractice: async (work: string) => {

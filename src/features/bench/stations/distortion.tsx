@@ -6,6 +6,7 @@ import { inForce } from "@/core/records/job-records";
 import { distortionOf, type DistortionOf } from "@/core/stations/distortion";
 import { recordedHere } from "@/core/stations/recorded";
 import type { JobView } from "@/features/job/use-job-records";
+import { fixed } from "@/core/text/number-text";
 import { HarmonicLadder } from "@/ui/harmonic-ladder";
 import { ThirdAgainstLevel } from "@/ui/third-against-level";
 import { Figure } from "../figure";
@@ -49,7 +50,7 @@ function Distortion({ view, bench, listener, station, absent }: PictureProps) {
       </Box>
       <RecordSteps {...{ bench, listener, station, view }} />
       <Box sx={{ display: "grid", gridTemplateColumns: { sm: `repeat(${names.length}, 1fr)` }, gap: 2 }}>
-        {channels.map(({ channel, zero, sourceZero, steps, molDb }) => (
+        {channels.map(({ channel, zero, sourceZero, steps, molDb, saturationDb }) => (
           <Box key={channel} sx={{ minWidth: 0 }}>
             <HarmonicLadder
               label={`Harmonics at 0 level, ${channel}: source beside tape`}
@@ -61,6 +62,11 @@ function Distortion({ view, bench, listener, station, absent }: PictureProps) {
               steps={steps}
               molDb={molDb}
             />
+            <Box sx={{ lineHeight: 1.35 }}>
+              {saturationDb === null
+                ? "10 kHz still rises at the loudest step, or was not heard: its saturation cannot be told."
+                : `10 kHz comes back ${fixed(saturationDb, 1, true)} dB re 0 at most, however much is sent.`}
+            </Box>
           </Box>
         ))}
       </Box>
