@@ -20,6 +20,8 @@ import { PracticeDeck } from "@/core/simulator/practice-deck";
 import { practiceMachine } from "@/core/simulator/practice-machines";
 import { LiveListening } from "@/core/live/live-listening";
 import { biasTurns } from "./bias-turns";
+import { biasWatched } from "./bias-watched";
+import { recordFaultRuns } from "./record-faults";
 import { biasLaws } from "@/core/guidance/bias-law";
 import { distortionOf } from "@/core/measure/distortion";
 import { orderLines } from "@/core/measure/order-lines";
@@ -39,6 +41,8 @@ import { fmTone, sumOf, whiteNoise } from "@/testing/fm-tone";
 
 /** Playback faults and pairs of them that are gone through; each takes about a minute. */
 const BENCH_RUNS = Number(process.env.UNZEL_BENCH_RUNS ?? 28);
+
+const WATCHED_MACHINES = Number(process.env.UNZEL_BENCH_MACHINES ?? 200);
 
 const say = (what: string, figure: string) => console.log(`${what.padEnd(72)} ${figure}`);
 const timed = (run: () => void): number => {
@@ -311,6 +315,16 @@ say(
   `${likeliest.cause}, ${likeliest.parameters.spacingMicrometres?.toFixed(2)} µm, probability ${likeliest.probability.toFixed(2)}`,
 );
 
+const watched = [...biasWatched(WATCHED_MACHINES)];
+say(
+  `bias watched off the tape, ${WATCHED_MACHINES} random machines: within the class after a trial turn and at most three more`,
+  `${watched.filter((turns) => turns !== null).length} of ${WATCHED_MACHINES}`,
+);
+for (const [name, seconds, { turns, work, verdicts, inClass }] of recordFaultRuns(BENCH_RUNS))
+  say(
+    `record faults, following the screens: ${name}`,
+    `${turns} turns on two tapes${work.length > 0 ? `, ${work.join(", ")}` : ""}; ${inClass ? "all within the class" : `NOT within: ${JSON.stringify(verdicts)}`} (${seconds.toFixed(0)} s)`,
+  );
 for (const [name, seconds, run] of playbackFaultRuns(BENCH_RUNS)) {
   const { turns, work, verdicts } = run;
   const all = [...verdicts.azimuth, ...verdicts.level, ...verdicts.response];

@@ -3,7 +3,7 @@ import { layBench } from "@/core/alignment/lay-bench";
 import { stationById } from "@/core/alignment/registry";
 import { speedTone } from "@/core/reference/speed-tone";
 import type { BlankTape } from "@/core/records/blank-tape";
-import type { Segment, Sequence } from "@/core/signals/sequence";
+import type { Sequence } from "@/core/signals/sequence";
 import { timelineOf } from "@/core/signals/timeline";
 import { azimuth } from "@/core/stations/azimuth";
 import { bias } from "@/core/stations/bias";
@@ -35,6 +35,7 @@ import { SourceAndTapeFollower } from "@/core/playback/source-and-tape";
 import { measureReturned } from "@/core/recordings/measure-returned";
 import type { PassNow } from "@/core/returned/heard-pass";
 import { PRESETS } from "@/core/signals/presets";
+import { shortSequences } from "@/core/practice/short-sequences";
 import type { Heard } from "@/core/stations/heard";
 import { recordLevel } from "@/core/stations/record-level";
 import { slotOf } from "@/core/simulator/practice-slots";
@@ -68,27 +69,8 @@ const NOTHING_HEARD: Omit<Heard, "source"> = {
   problems: [],
 };
 
-const RECORD_STATIONS: readonly MeasuringStation[] = [bias, recordLevel, recordResponse, distortion];
 /** The record stations' sequences with shorter sounds, so that the workshop is made in a minute or two. */
-const SHORT_SEQUENCES: readonly Sequence[] = RECORD_STATIONS.map(({ hears }) => {
-  const preset = PRESETS.find(({ id }) => id === hears.sequence)!;
-  const short = { ...preset, leaderSeconds: 1.5, gapSeconds: 0.3 };
-  const kept = preset.segments.filter(
-    ({ kind }) => kind !== "sweep" && kind !== "pink" && kind !== "two-tone",
-  );
-  return { ...short, segments: kept.map(shortened) };
-});
-
-function shortened(segment: Segment): Segment {
-  switch (segment.kind) {
-    case "steps":
-      return { ...segment, frequenciesHz: segment.frequenciesHz.filter((hz) => hz > 60), seconds: 2 };
-    case "staircase":
-      return { ...segment, levelDb: -24, toLevelDb: -4, stepDb: 4, seconds: 1.2 };
-    default:
-      return { ...segment, seconds: 2 };
-  }
-}
+const SHORT_SEQUENCES = shortSequences(2);
 const TONE_HZ = 315;
 const MOST_TURNS = 3;
 

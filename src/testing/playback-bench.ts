@@ -17,6 +17,7 @@ import { practiceTape } from "@/core/practice/practice-tape";
 import type { Adjuster } from "@/core/records/machine";
 import type { Circumstances } from "@/core/records/reading";
 import { PRESETS } from "@/core/signals/presets";
+import type { Sequence } from "@/core/signals/sequence";
 import type { JobRecords } from "@/core/records/job-records";
 import type { Phase } from "@/core/records/reading";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
@@ -66,6 +67,7 @@ export class PlaybackBench {
     protected readonly tape: ReferenceTape,
     settings: Partial<TransportParameters>,
     seed: number,
+    protected readonly sequences: readonly Sequence[] = PRESETS,
   ) {
     const parameters = { ...practiceMachine(machineId).transport, ...settings };
     this.deck = new PracticeDeck({ parameters, sampleRateHz: RATE, tape: practiceTape(tape), seed });
@@ -77,7 +79,7 @@ export class PlaybackBench {
       speedFactor: 1,
       nominalHz: 3150,
       evidenceSeconds: 0,
-      sequences: PRESETS,
+      sequences,
       tracks: machine.tracks,
     });
     const job = aJob({ machineId, speedCmPerS: tape.speedCmPerS, tapeId: tape.id });
@@ -131,10 +133,23 @@ export class PlaybackBench {
     return this.step({ kind: "log", phase });
   }
 
+  /** Says that work of the machine's list was done. */
+  protected say(work: string): void {
+    const adjuster = this.records.machine.adjusters.find(({ id }) => id === work);
+    this.clock += 1;
+    if (adjuster) this.step({ kind: "turned", adjuster, turns: null, atStop: false });
+  }
+
   repair(work: string): void {
     this.deck.repair(work);
     this.live.mark();
     this.passOver();
+  }
+
+  /** Another tape is in the machine: nothing that was heard is of it. */
+  protected forget(): void {
+    this.comparison = null;
+    this.returned = null;
   }
 
   /** What was heard before something was turned is settled no more. */

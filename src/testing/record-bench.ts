@@ -3,10 +3,12 @@ import { blankTape, practiceTape, sequenceInput } from "@/core/practice/practice
 import type { BlankTape } from "@/core/records/blank-tape";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import { PRESETS } from "@/core/signals/presets";
+import type { Sequence } from "@/core/signals/sequence";
 import { timelineOf } from "@/core/signals/timeline";
 import { slotOf } from "@/core/simulator/practice-slots";
 import type { TransportParameters } from "@/core/simulator/transport-parameters";
 import type { MeasuringStationId } from "@/core/stations";
+import type { MeasuringStation } from "@/core/stations/station";
 import { PlaybackBench } from "./playback-bench";
 
 const RATE = 48000;
@@ -24,25 +26,37 @@ const AFTER_SECONDS = 6;
 
 /** A technician at the record stations: records the station's sequence, hears it come back, turns by the card. */
 export class RecordBench extends PlaybackBench {
+  private blank: BlankTape;
+
   constructor(
     machineId: string,
-    private readonly blank: BlankTape,
+    blanks: BlankTape | readonly BlankTape[],
     settings: Partial<TransportParameters>,
     seed: number,
+    sequences?: readonly Sequence[],
   ) {
-    super(machineId, TAPE, settings, seed);
-    this.records.job.blankTapes = [{ id: blank.id, name: blank.name }];
-    this.records.blanks = [blank];
-    this.circumstances = { recordingOn: blank.id };
+    super(machineId, TAPE, settings, seed, sequences);
+    const all = [blanks].flat();
+    this.records.job.blankTapes = all.map(({ id, name }) => ({ id, name }));
+    this.records.blanks = all;
+    this.blank = all[0];
+    this.on(this.blank);
     this.deck.load(practiceTape(TAPE));
+  }
+
+  /** Goes on with another tape to record on. */
+  on(blank: BlankTape): void {
+    this.blank = blank;
+    this.circumstances = { recordingOn: blank.id };
+    this.deck.tapeSwitch = blank.type;
+    this.live.clearPlayback();
+    this.forget();
   }
 
   /** Records the sequence of a station once, hearing source or tape of a machine with three heads. */
   record(station: MeasuringStationId, monitor: "source" | "tape"): void {
     this.goTo(station);
-    const sequence = PRESETS.find(
-      ({ id }) => id === MEASURING.find((one) => one.id === station)!.hears.sequence,
-    )!;
+    const sequence = this.sequenceOf(station);
     const short = { ...sequence, leaderSeconds: 0.5 };
     this.deck.load(blankTape(TAPE.speedCmPerS, { blank: this.blank }));
     this.deck.setInput(sequenceInput(short, RATE));
@@ -54,10 +68,9 @@ export class RecordBench extends PlaybackBench {
   /** Sends what a station is watched by, steadily: what goes in is heard first, then what comes off the tape. */
   watch(station: MeasuringStationId, inTheMachine = this.blank): void {
     this.goTo(station);
-    const { steady } = MEASURING.find((one) => one.id === station)!.hears;
+    const { steady } = this.stationOf(station).hears;
     const tones = PRESETS.find(({ id }) => id === steady)!;
     this.deck.load(blankTape(TAPE.speedCmPerS, { blank: inTheMachine }));
-    this.deck.tapeSwitch = this.blank.type;
     this.deck.setInput(sequenceInput(tones, RATE));
     this.deck.monitor = "source";
     this.deck.press("record");
@@ -66,12 +79,47 @@ export class RecordBench extends PlaybackBench {
     this.listen(4.5);
   }
 
+  /** Does work on the machine at a station, and says so. */
+  work(station: MeasuringStationId, work: string): void {
+    this.goTo(station);
+    this.say(work);
+    this.repair(work);
+  }
+
+  /** Lets a station's sequence come back, source and tape, or recorded, rewound and played. */
+  hear(station: MeasuringStationId): void {
+    if (this.records.machine.monitorsTape) {
+      this.record(station, "tape");
+      return;
+    }
+    this.record(station, "source");
+    this.play(timelineOf(this.sequenceOf(station)).seconds);
+  }
+
+  /** The same with what goes in heard first. */
+  hearBoth(station: MeasuringStationId): void {
+    if (this.records.machine.monitorsTape) this.record(station, "source");
+    this.hear(station);
+  }
+
+  /** Whether it is set while its tones are heard off the tape. */
+  canWatch(station: MeasuringStationId): boolean {
+    return this.records.machine.monitorsTape === true && this.stationOf(station).hears.steady !== null;
+  }
+
+  stationOf(id: MeasuringStationId): MeasuringStation {
+    return MEASURING.find((one) => one.id === id)!;
+  }
+
+  sequenceOf(station: MeasuringStationId): Sequence {
+    const { sequence } = this.stationOf(station).hears;
+    return this.sequences.find(({ id }) => id === sequence)!;
+  }
+
   /** Looks that it is the tape that was said. */
   haveLooked(): void {
-    this.records.job = {
-      ...this.records.job,
-      blankTapes: [{ ...this.records.job.blankTapes![0], seen: true }],
-    };
+    const { job } = this.records;
+    this.records.job = { ...job, blankTapes: job.blankTapes?.map((blank) => ({ ...blank, seen: true })) };
   }
 
   /** Rewinds a machine with two heads and plays what was recorded. */
@@ -88,7 +136,7 @@ export class RecordBench extends PlaybackBench {
     const { adjusters } = this.records.machine;
     const adjuster = adjusters.find(({ id }) => id === adjusterId)!;
     const slot = slotOf(adjuster, adjusters)!;
-    const setting = MEASURING.find(({ id }) => id === station)!;
+    const setting = this.stationOf(station);
     for (let i = 0; i <= most; i++) {
       const { advice } = setting.advise(this.onTheBench(setting, adjusterId), adjusterId);
       if (advice.kind !== "turn" && advice.kind !== "trial") return advice.kind;

@@ -119,7 +119,9 @@ export interface BiasSide {
   last: { heard: BiasHeard; fresh: boolean } | null;
   /** Null before anything was heard. */
   known: BiasKnown | null;
-  /** Where the screw stands while it moves, by what its tones do; null where it stands as it was counted. */
+  /** Its tones have moved since the last turn that was told. */
+  moves: boolean;
+  /** Where the screw stands then, by what they do; null where it stands as it was counted, and where that cannot be told. */
   movesAt: number | null;
   overBiasDb: number | null;
 }
@@ -180,6 +182,8 @@ export function biasSides(bench: OnTheBench): BiasSide[] {
       overBiasDb,
     };
     const of = all.length > 0 ? known(screw) : null;
+    const stood = tones?.before && heardOn(tones.before, c);
+    const moves = moving && stood ? hasMoved(moving, stood) : false;
     return {
       channel,
       adjuster,
@@ -189,11 +193,17 @@ export function biasSides(bench: OnTheBench): BiasSide[] {
           ? { heard: lastPass, fresh: last.fresh }
           : null,
       known: of,
-      movesAt: of && moving && tones.before ? placeHeard(of, moving) : null,
+      moves,
+      movesAt: of && moving && moves ? placeHeard(of, moving) : null,
       overBiasDb,
     };
   });
 }
+
+/** A tone that moved by more was turned. */
+const MOVED_DB = 0.15;
+const hasMoved = (now: BiasHeard, before: BiasHeard): boolean =>
+  Math.max(Math.abs(now.middleDb - before.middleDb), Math.abs(now.highDb - before.highDb)) > MOVED_DB;
 
 const liveAt = ({ middleDb, highDb, thirdDb }: BiasHeard, afterTurns: number): BiasReading => ({
   middleDb,

@@ -264,7 +264,7 @@ export const bias: MeasuringStation<"bias", BiasQuantity> = {
   },
   advise: (bench, chosenId): Advised => {
     const { machine, job } = bench.here;
-    const { lacks } = biasNow(bench);
+    const { lacks, tones } = biasNow(bench);
     const chosen = schoolOf(job);
     if (chosen === "makers-figure") return adviseByMeter(bench, chosenId);
     const limit = limitOf(machine);
@@ -276,10 +276,11 @@ export const bias: MeasuringStation<"bias", BiasQuantity> = {
     const farthest = sides
       .toSorted((a, b) => Math.abs(b.error?.errorDb ?? 0) - Math.abs(a.error?.errorDb ?? 0))
       .at(0);
-    // without a choice: what is in hand until it is content, then what is farthest off
+    // without a choice: what moves, then what is in hand until it is content, then what is farthest off
     const inHand = inForce(bench.here.adjustments).at(-1)?.adjusterId;
     const begun = sides.find(({ adjuster, error }) => adjuster.id === inHand && !isContent(error, limit));
-    const at = sides.find(({ adjuster }) => adjuster.id === chosenId) ?? begun ?? farthest;
+    const moving = sides.find(({ side }) => side.moves);
+    const at = sides.find(({ adjuster }) => adjuster.id === chosenId) ?? moving ?? begun ?? farthest;
     const toSet = {
       quantity: "bias.error",
       value: at?.error?.errorDb ?? null,
@@ -293,6 +294,13 @@ export const bias: MeasuringStation<"bias", BiasQuantity> = {
     const { known, movesAt } = at.side;
     if (known && movesAt !== null)
       return { ...said, ...whileTurning(known, movesAt, chosen, at.error, limit) };
+    if (tones !== null && lacks !== null)
+      return {
+        ...said,
+        advice: { kind: "wait" },
+        headline: at.side.moves ? "say that you turned it" : "let it settle",
+        reason: lacks,
+      };
     if (lacks !== null || !known)
       return { ...said, advice: { kind: "wait" }, headline: "record the sequence", reason: lacks ?? "" };
     const places = new Set(known.points.map(({ turns }) => turns)).size;

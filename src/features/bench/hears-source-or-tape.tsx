@@ -5,8 +5,8 @@ import { PressButton } from "@/ui/press-button";
 import type { ListenerState } from "./use-listener";
 
 const HEARS = {
-  source: "hears the source: what goes in",
-  tape: "hears the tape: what comes back",
+  source: "hears the source",
+  tape: "hears the tape",
   unclear: "listening: source or tape?",
 } as const;
 

@@ -73,8 +73,9 @@ export function Send({
               color={sequence ? "inherit" : "primary"}
               onClick={() => void send(steady)}
             >
-              {practice ? "Record" : "Send"}{" "}
-              {steady.id === "bias-tones" ? "both tones, steady" : "the level tone"}
+              {steady.id === "bias-tones"
+                ? "Both tones, steady"
+                : `${practice ? "Record" : "Send"} the level tone`}
             </Button>
           )}
         </>
@@ -90,7 +91,7 @@ export function Send({
             color="inherit"
             onClick={() => void listener.monitor(practice.deck.monitor === "tape" ? "source" : "tape")}
           >
-            Monitor the {practice.deck.monitor === "tape" ? "source" : "tape"}
+            Monitor {practice.deck.monitor === "tape" ? "source" : "tape"}
           </Button>
         ) : (
           <Button variant="outlined" color="inherit" onClick={() => void listener.playRecording()}>

@@ -85,7 +85,7 @@ function heardFigure(school: HeardSchool, side: BiasSide, absent: string) {
     value: error?.errorDb ?? null,
     uncertainty: error?.uncertaintyDb ?? 0,
     settled: side.last?.fresh ?? false,
-    settling: side.movesAt !== null ? "turning" : side.last ? "turned since" : "not heard yet",
+    settling: side.moves ? "turning" : side.last ? "turned" : "to hear",
     absent: side.known ? "cannot be told yet" : absent,
   };
 }
@@ -109,31 +109,36 @@ const looked = ({ id, blankTapes = [] }: Job, { circumstances }: OnTheBench) =>
     ),
   });
 
-/** Both tones off the tape at this moment, right through a turn. */
+/** Both tones off the tape at this moment re what went in, right through a turn. */
 function TonesNow({ sides }: { sides: readonly BiasSide[] }) {
   return (
     <Box
       role="status"
       aria-label="Both tones"
-      sx={{ display: "flex", gap: 3, flexWrap: "wrap", fontSize: 17 }}
+      sx={{
+        display: "grid",
+        gridTemplateColumns: { sm: `repeat(${sides.length}, 1fr)` },
+        columnGap: 2,
+        fontSize: 17,
+      }}
     >
-      {sides.flatMap(({ channel, last }) =>
-        last
-          ? [
-              <Box key={channel}>
-                {channel}: {hertzText(last.heard.middleHz)}{" "}
-                <Box component="span" sx={{ fontFamily: READING_FONT }}>
-                  {fixed(last.heard.middleDb, 2, true)}
+      {sides.map(({ channel, last }) => (
+        <Box key={channel} sx={{ whiteSpace: "nowrap" }}>
+          {last &&
+            [
+              [last.heard.middleHz, last.heard.middleDb],
+              [last.heard.highHz, last.heard.highDb],
+            ].map(([hz, db]) => (
+              <Box component="span" key={hz} sx={{ mr: 2 }}>
+                {hertzText(hz)}{" "}
+                <Box component="span" sx={{ fontFamily: READING_FONT, fontWeight: 650 }}>
+                  {fixed(db, 2, true)}
                 </Box>
-                , {hertzText(last.heard.highHz)}{" "}
-                <Box component="span" sx={{ fontFamily: READING_FONT }}>
-                  {fixed(last.heard.highDb, 2, true)}
-                </Box>
-                {THIN_SPACE}dB re what went in
-              </Box>,
-            ]
-          : [],
-      )}
+                {THIN_SPACE}dB
+              </Box>
+            ))}
+        </Box>
+      ))}
     </Box>
   );
 }

@@ -1,11 +1,8 @@
 import Box from "@mui/material/Box";
 import { useMemo } from "react";
-import { explainDistortion } from "@/core/advice/explain-distortion";
-import { limitFor } from "@/core/alignment/registry";
-import { inForce } from "@/core/records/job-records";
 import { distortionOf, type DistortionOf } from "@/core/stations/distortion";
+import { distortionCauses } from "@/core/stations/distortion-causes";
 import { recordedHere } from "@/core/stations/recorded";
-import type { JobView } from "@/features/job/use-job-records";
 import { fixed } from "@/core/text/number-text";
 import { HarmonicLadder } from "@/ui/harmonic-ladder";
 import { ThirdAgainstLevel } from "@/ui/third-against-level";
@@ -70,45 +67,13 @@ function Distortion({ view, bench, listener, station, absent }: PictureProps) {
           </Box>
         ))}
       </Box>
-      <Causes {...{ view, channels, bench }} />
+      <Causes {...{ bench, channels }} />
     </>
   );
 }
 
-function Causes({
-  view,
-  channels,
-  bench,
-}: {
-  view: JobView;
-  channels: DistortionOf[];
-  bench: PictureProps["bench"];
-}) {
-  const { recordingOn } = bench.circumstances;
-  const worst = channels.toSorted((a, b) => (b.zero?.thirdPercent ?? 0) - (a.zero?.thirdPercent ?? 0)).at(0);
-  if (!worst?.zero) return null;
-  const { zero, sourceZero, steps, channel } = worst;
-  const readings = inForce(view.readings).filter(({ context }) => context.channel === channel);
-  const lastOf = (quantity: string, tape: string | undefined) =>
-    readings.findLast((r) => r.quantity === quantity && r.context.recordingOn === tape)?.value ?? null;
-  const lower = steps.find(({ sentDbfs }) => Math.abs(sentDbfs - (zero.sentDbfs - 2)) < 0.5);
-  const causes = explainDistortion({
-    thirdPercent: zero.measurable ? zero.thirdPercent : null,
-    secondPercent: zero.harmonics.find(({ order, measurable }) => order === 2 && measurable)?.percent ?? null,
-    sourceThirdPercent: sourceZero?.measurable ? sourceZero.thirdPercent : null,
-    limitPercent: limitFor(view.machine, "distortion.third") ?? 3,
-    others: (view.job.blankTapes ?? [])
-      .filter(({ id }) => id !== recordingOn)
-      .flatMap(({ id, name }) => {
-        const thirdPercent = lastOf("distortion.third", id);
-        return thirdPercent === null ? [] : [{ name, thirdPercent }];
-      }),
-    biasErrorDb: lastOf("bias.error", recordingOn),
-    fallsDbPerDb:
-      lower?.measurable && zero.measurable
-        ? (20 * Math.log10(zero.thirdPercent / lower.thirdPercent)) / (zero.sentDbfs - lower.sentDbfs)
-        : null,
-  });
+function Causes({ bench, channels }: { bench: PictureProps["bench"]; channels: DistortionOf[] }) {
+  const causes = distortionCauses(bench, channels);
   if (causes.length === 0) return null;
   return (
     <Box component="ol" aria-label="What it usually means" sx={{ m: 0, pl: 2.5 }}>

@@ -1,0 +1,36 @@
+import { PRESETS } from "@/core/signals/presets";
+import type { Segment, Sequence } from "@/core/signals/sequence";
+
+/** The marked presets of the record side with shorter sounds, for a practice machine that nobody waits for. */
+export const shortSequences = (seconds: number): Sequence[] =>
+  PRESETS.filter(({ id, marked }) => marked && RECORD_SIDE.includes(id)).map((preset) => ({
+    ...preset,
+    leaderSeconds: 1,
+    gapSeconds: 0.3,
+    segments: preset.segments.filter(isKept).map((segment) => shortened(segment, seconds)),
+  }));
+
+const RECORD_SIDE = ["bias", "record-level", "record-response", "distortion"];
+const TREBLE_HZ = 3000;
+
+const isKept = (segment: Segment): boolean =>
+  segment.kind !== "sweep" &&
+  segment.kind !== "pink" &&
+  segment.kind !== "two-tone" &&
+  !(segment.kind === "staircase" && segment.frequencyHz > TREBLE_HZ);
+
+function shortened(segment: Segment, seconds: number): Segment {
+  switch (segment.kind) {
+    case "steps":
+      return { ...segment, frequenciesHz: segment.frequenciesHz.filter((hz) => hz > 60), seconds };
+    case "staircase":
+      return { ...segment, levelDb: -24, toLevelDb: -4, stepDb: 4, seconds: 2 };
+    case "sine":
+    case "two-tone":
+    case "sweep":
+    case "pink":
+    case "white":
+    case "silence":
+      return { ...segment, seconds };
+  }
+}

@@ -1,0 +1,87 @@
+import type { Verdict } from "@/core/judging/verdict";
+import { shortSequences } from "@/core/practice/short-sequences";
+import type { BlankTape } from "@/core/records/blank-tape";
+import type { TransportParameters } from "@/core/simulator/transport-parameters";
+import { actingAdjusters } from "@/core/stations/acting-adjusters";
+import { distortion, distortionOf } from "@/core/stations/distortion";
+import { distortionCauses } from "@/core/stations/distortion-causes";
+import { recordedHere } from "@/core/stations/recorded";
+import { RecordBench } from "./record-bench";
+
+const STATIONS = ["bias", "record-level", "record-response"] as const;
+const MOST_TURNS = 5;
+/** Setting one moves the others a little: gone through so often at most. */
+const MOST_ROUNDS = 3;
+const SHORT = shortSequences(1.5);
+
+/** What is done about a cause that no screw sets, by words of what to try first. */
+const WORK: ReadonlyArray<[RegExp, string]> = [
+  [/demagnetise/i, "demagnetise"],
+  [/capacitors/i, "record-capacitors"],
+];
+
+export interface RecorderFollowed {
+  turns: number;
+  work: string[];
+  /** Of each tape, by its name: the last verdicts of each station. */
+  verdicts: Record<string, Array<Verdict | null>>;
+  inClass: boolean;
+}
+
+/** Sets the record side of a practice machine on some tapes by doing what the stations say, in their order. */
+export function followTheRecorder(
+  machineId: string,
+  blanks: readonly BlankTape[],
+  settings: Partial<TransportParameters>,
+  seed: number,
+): RecorderFollowed {
+  const bench = new RecordBench(machineId, blanks, settings, seed, SHORT);
+  const work: string[] = [];
+  const verdicts: Record<string, Array<Verdict | null>> = {};
+  bench.haveLooked();
+
+  const set = (station: (typeof STATIONS)[number], asFound: boolean) => {
+    const watched = bench.canWatch(station);
+    if (watched) bench.watch(station);
+    else bench.hearBoth(station);
+    if (asFound) bench.log(station, "as found");
+    for (const { id } of actingAdjusters(bench.stationOf(station), bench.laid(station))) {
+      if (watched) bench.set(station, id);
+      else bench.setByPasses(station, id, MOST_TURNS, () => bench.hear(station));
+    }
+    bench.log(station, "as left");
+    return bench.verdicts(station);
+  };
+
+  /** What is wrong with the distortion is cured as it says, once each. */
+  const cure = (blank: BlankTape): boolean => {
+    bench.hearBoth("distortion");
+    bench.log("distortion", "as left");
+    const laid = bench.laid("distortion");
+    const last = recordedHere(laid).recorded.at(-1);
+    const causes = last ? distortionCauses(laid, distortionOf(last, laid.here.machine.channels)) : [];
+    verdicts[`${blank.name}, ${distortion.name}`] = bench.verdicts("distortion");
+    const next = causes
+      .flatMap(({ tryFirst }) => WORK.flatMap(([words, id]) => (words.test(tryFirst) ? [id] : [])))
+      .find((id) => !work.includes(id));
+    if (next === undefined) return false;
+    work.push(next);
+    bench.work("distortion", next);
+    return true;
+  };
+
+  for (const blank of blanks) {
+    bench.on(blank);
+    for (let round = 0; round < MOST_ROUNDS; round++) {
+      for (const station of STATIONS) verdicts[`${blank.name}, ${station}`] = set(station, round === 0);
+      const cured = cure(blank);
+      const passes = Object.entries(verdicts)
+        .filter(([name]) => name.startsWith(blank.name))
+        .every(([, all]) => all.length > 0 && all.every((verdict) => verdict === "pass"));
+      if (!cured && passes) break;
+    }
+  }
+  const all = Object.values(verdicts);
+  const inClass = all.every((one) => one.length > 0 && one.every((verdict) => verdict === "pass"));
+  return { turns: bench.turns, work, verdicts, inClass };
+}
