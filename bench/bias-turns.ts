@@ -33,7 +33,6 @@ export function biasTurns(machines: number): Array<number | null> {
         highDb: high() + 0.03 * random.normal(),
         thirdDb: 20 * Math.log10(thirdShare(biasDb())) + 0.2 * random.normal(),
         afterTurns: turns.length,
-        live: true,
       });
       const known = biasKnown({ turns, heard, tones: TONES, overBiasDb: null });
       const error = biasErrorAt("flatness", known, null, known.nowTurns);

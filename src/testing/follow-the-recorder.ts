@@ -12,7 +12,7 @@ const STATIONS = ["bias", "record-level", "record-response"] as const;
 const MOST_TURNS = 5;
 /** Setting one moves the others a little: gone through so often at most. */
 const MOST_ROUNDS = 3;
-const SHORT = shortSequences(1.5);
+const SHORT = shortSequences(2);
 
 /** What is done about a cause that no screw sets, by words of what to try first. */
 const WORK: ReadonlyArray<[RegExp, string]> = [
@@ -25,6 +25,7 @@ export interface RecorderFollowed {
   work: string[];
   /** Of each tape, by its name: the last verdicts of each station. */
   verdicts: Record<string, Array<Verdict | null>>;
+  /** Everything passes; what distortion is left of a tape at its right bias may be close to its limit. */
   inClass: boolean;
 }
 
@@ -75,13 +76,15 @@ export function followTheRecorder(
     for (let round = 0; round < MOST_ROUNDS; round++) {
       for (const station of STATIONS) verdicts[`${blank.name}, ${station}`] = set(station, round === 0);
       const cured = cure(blank);
-      const passes = Object.entries(verdicts)
-        .filter(([name]) => name.startsWith(blank.name))
-        .every(([, all]) => all.length > 0 && all.every((verdict) => verdict === "pass"));
-      if (!cured && passes) break;
+      if (!cured && areGood(Object.entries(verdicts).filter(([name]) => name.startsWith(blank.name)))) break;
     }
   }
-  const all = Object.values(verdicts);
-  const inClass = all.every((one) => one.length > 0 && one.every((verdict) => verdict === "pass"));
-  return { turns: bench.turns, work, verdicts, inClass };
+  return { turns: bench.turns, work, verdicts, inClass: areGood(Object.entries(verdicts)) };
 }
+
+const areGood = (entries: ReadonlyArray<[string, Array<Verdict | null>]>): boolean =>
+  entries.every(
+    ([name, all]) =>
+      all.length > 0 &&
+      all.every((verdict) => verdict === "pass" || (verdict === "close" && name.endsWith(distortion.name))),
+  );

@@ -5,13 +5,12 @@ import { spindleMoves } from "./slack-model";
 /** What was heard at one place of a bias screw, by how many of its turns had been made by then. */
 export interface BiasReading extends Omit<BiasPoint, "turns"> {
   afterTurns: number;
-  /** Heard since listening began, not read from the records. */
-  live: boolean;
 }
 
 export interface BiasScrew {
   /** Every turn of it that was counted, clockwise positive, oldest first. */
   turns: readonly number[];
+  /** Oldest first. */
   heard: readonly BiasReading[];
   tones: BiasTones;
   overBiasDb: number | null;
@@ -24,7 +23,7 @@ export interface BiasKnown {
   answers: BiasAnswer[];
   nowTurns: number;
   slackTurns: number;
-  /** What was logged before does not fit what is heard now, and is left out. */
+  /** What was heard first does not fit what was heard since, and is left out. */
   conflicts: boolean;
   /** Turns that would be lost now before the spindle moves, either way. */
   toTakeUp: { clockwise: number; anticlockwise: number };
@@ -38,13 +37,22 @@ const SLACK_SPREAD = 0.05;
 /** No one law gives such points: they are of another tape, or of another machine. */
 const MOST_COST = 30;
 
-/** The law of a screw and where each school would leave it, its slack counted in. */
+/**
+ * The law of a screw and where each school would leave it, its slack counted in. What was heard first is left out as far as
+ * no one law gives it together with what was heard since.
+ */
 export function biasKnown(screw: BiasScrew): BiasKnown {
-  const all = fitted(screw);
-  const live = screw.heard.filter((one) => one.live);
-  if (all.cost < MOST_COST || live.length === 0 || live.length === screw.heard.length)
-    return { ...all.best, conflicts: false };
-  return { ...fitted({ ...screw, heard: live }).best, conflicts: true };
+  const from = (first: number) => fitted({ ...screw, heard: screw.heard.slice(first) });
+  const all = from(0);
+  if (all.cost < MOST_COST || screw.heard.length < 2) return { ...all.best, conflicts: false };
+  // the fewest to leave out: between what fits not and what does
+  let [bad, good] = [0, screw.heard.length - 1];
+  while (good - bad > 1) {
+    const middle = (good + bad) >> 1;
+    if (from(middle).cost < MOST_COST) good = middle;
+    else bad = middle;
+  }
+  return { ...from(good).best, conflicts: true };
 }
 
 function fitted({ turns, heard, tones, overBiasDb }: BiasScrew): {

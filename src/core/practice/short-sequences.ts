@@ -16,7 +16,6 @@ const TREBLE_HZ = 3000;
 const isKept = (segment: Segment): boolean =>
   segment.kind !== "sweep" &&
   segment.kind !== "pink" &&
-  segment.kind !== "two-tone" &&
   !(segment.kind === "staircase" && segment.frequencyHz > TREBLE_HZ);
 
 function shortened(segment: Segment, seconds: number): Segment {

@@ -168,7 +168,6 @@ export function biasSides(bench: OnTheBench): BiasSide[] {
     const heardBefore = logged.map(({ at: when, ...point }) => ({
       ...point,
       afterTurns: counted.filter(({ at }) => at < when).length,
-      live: false,
     }));
     const all: BiasReading[] = [...heardBefore, ...passes, ...stands];
     const last = recorded.at(-1);
@@ -210,7 +209,6 @@ const liveAt = ({ middleDb, highDb, thirdDb }: BiasHeard, afterTurns: number): B
   highDb,
   thirdDb,
   afterTurns,
-  live: true,
 });
 
 /** A level that trembles by less is the same, or its law would be sought anew with each result. */

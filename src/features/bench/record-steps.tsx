@@ -4,6 +4,7 @@ import type { OnTheBench } from "@/core/stations/on-the-bench";
 import { recordedHere } from "@/core/stations/recorded";
 import { PRESETS } from "@/core/signals/presets";
 import { Send } from "./send";
+import { SetZero } from "./set-zero";
 import type { PictureProps } from "./stations/picture";
 
 interface RecordStepsProps extends Pick<PictureProps, "bench" | "listener" | "station" | "view"> {
@@ -12,28 +13,28 @@ interface RecordStepsProps extends Pick<PictureProps, "bench" | "listener" | "st
 }
 
 type Step = "record" | "rewind" | "play";
+const STEPS: ReadonlyArray<[Step, string]> = [
+  ["record", "Record"],
+  ["rewind", "Rewind"],
+  ["play", "Play"],
+];
 
-/** Record, rewind, play, or source and tape: what to press now, and what was heard so far, as large as a number. */
+/** Record, rewind, play: what to press now, and what was heard so far, as large as a number. */
 export function RecordSteps({ bench, listener, station, view, children }: RecordStepsProps) {
   const sequence = PRESETS.find(({ id }) => id === station.hears.sequence);
   const { lacks, recorded } = recordedHere(bench);
   const hears = bench.heard?.returned?.passes.at(-1)?.hears ?? null;
   const now = stepNow(bench, hears, recorded.length);
   if (!sequence) return null;
-  const steps: Array<[Step, string]> = view.machine.monitorsTape
-    ? [
-        ["record", "Record, source"],
-        ["play", "Monitor the tape"],
-      ]
-    : [
-        ["record", "Record"],
-        ["rewind", "Rewind"],
-        ["play", "Play"],
-      ];
   return (
     <Box sx={{ display: "grid", gap: 0.75 }}>
-      <Box role="group" aria-label="Steps" sx={{ display: "flex", gap: 0.75 }}>
-        {steps.map(([step, words], i) => (
+      {/* what is heard off the tape at once needs no steps */}
+      <Box
+        role="group"
+        aria-label="Steps"
+        sx={{ display: view.machine.monitorsTape ? "none" : "flex", gap: 0.75 }}
+      >
+        {STEPS.map(([step, words], i) => (
           <Box
             key={step}
             aria-current={step === now ? "step" : undefined}
@@ -53,14 +54,21 @@ export function RecordSteps({ bench, listener, station, view, children }: Record
           </Box>
         ))}
       </Box>
-      <Box role="status" aria-label="Recording" sx={{ lineHeight: 1.35, fontWeight: 600, fontSize: 17 }}>
-        {lacks ?? `Pass ${recorded.at(-1)?.pass.pass} came back whole; nothing was turned since.`}
-        {lacks === null && !recorded.at(-1)?.source && (
-          <Box component="span" sx={{ fontWeight: 400 }}>
-            {" "}
-            Re what was sent: monitor the source for one pass to take away what the way there does.
-          </Box>
-        )}
+      <Box sx={{ display: "flex", gap: 1, alignItems: "center" }}>
+        <Box
+          role="status"
+          aria-label="Recording"
+          sx={{ flex: 1, lineHeight: 1.35, fontWeight: 600, fontSize: 17 }}
+        >
+          {lacks ?? `Pass ${recorded.at(-1)?.pass.pass} came back whole; nothing was turned since.`}
+          {lacks === null && !recorded.at(-1)?.source && (
+            <Box component="span" sx={{ fontWeight: 400 }}>
+              {" "}
+              Re what was sent: monitor the source for one pass to take away what the way there does.
+            </Box>
+          )}
+        </Box>
+        <SetZero {...{ listener, view }} />
       </Box>
       <Box sx={{ display: "flex", columnGap: 2, rowGap: 0.75, flexWrap: "wrap", alignItems: "center" }}>
         <Send {...{ listener, station, view, bench }} />
@@ -70,8 +78,7 @@ export function RecordSteps({ bench, listener, station, view, children }: Record
   );
 }
 
-function stepNow({ heard, here }: OnTheBench, hears: string | null, count: number): Step {
-  if (here.machine.monitorsTape) return hears === null ? "record" : "play";
+function stepNow({ heard }: OnTheBench, hears: string | null, count: number): Step {
   if (heard?.returned?.passes.length && hears === "source" && count === 0) return "rewind";
   return hears === "tape" ? "play" : "record";
 }

@@ -7,7 +7,7 @@ import { PRESETS } from "@/core/signals/presets";
 import { timelineOf } from "@/core/signals/timeline";
 import type { Sequence } from "@/core/signals/sequence";
 import { usePlayer } from "../signals/use-player";
-import { SetZero, UNSET_SEND_DB } from "./set-zero";
+import { UNSET_SEND_DB } from "./set-zero";
 import type { PictureProps } from "./stations/picture";
 
 const PASSES = [1, 3, 5, 8];
@@ -98,7 +98,6 @@ export function Send({
             Rewind and play
           </Button>
         ))}
-      <SetZero {...{ listener, view }} />
       {player.trouble && <Box sx={{ color: "warning.main" }}>{player.trouble}</Box>}
     </Box>
   );

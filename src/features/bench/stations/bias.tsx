@@ -85,7 +85,7 @@ function heardFigure(school: HeardSchool, side: BiasSide, absent: string) {
     value: error?.errorDb ?? null,
     uncertainty: error?.uncertaintyDb ?? 0,
     settled: side.last?.fresh ?? false,
-    settling: side.moves ? "turning" : side.last ? "turned" : "to hear",
+    settling: side.moves ? "turning" : side.last ? "turned" : "as logged",
     absent: side.known ? "cannot be told yet" : absent,
   };
 }

@@ -7,6 +7,7 @@ import { Figure } from "../figure";
 import { HearsSourceOrTape } from "../hears-source-or-tape";
 import { RecordSteps } from "../record-steps";
 import { Send } from "../send";
+import { SetZero } from "../set-zero";
 import { MeterInRecord } from "../meter-in-record";
 import { onThisTape } from "../record-view";
 import type { PictureProps, StationPicture } from "./picture";
@@ -76,7 +77,10 @@ function OffTape({ view: all, bench, listener, station, absent }: PictureProps) 
           </Box>
         ))}
       </Box>
-      <Send {...{ listener, station, view: all, bench }} />
+      <Box sx={{ display: "flex", gap: 1, alignItems: "center" }}>
+        <Send {...{ listener, station, view: all, bench }} />
+        <SetZero {...{ listener, view: all }} />
+      </Box>
       <MeterInRecord {...{ view: all, station, bench }} />
     </>
   );
