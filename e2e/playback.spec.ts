@@ -48,11 +48,13 @@ test("level: both channels, balance, the arithmetic, and the machine's own meter
   await expect(hands.slip.getByRole("listitem")).toHaveCount(3);
   await page.getByLabel("Meter, left").fill("-2");
   await page
-    .getByRole("region", { name: "Meters of the machine" })
+    .getByRole("region", { name: "The machine's own meter shows, dB" })
     .getByRole("button", { name: "Log" })
     .first()
     .click();
-  await expect(page.getByRole("region", { name: "Meters of the machine" })).toContainText("off by −0.4");
+  await expect(page.getByRole("region", { name: "The machine's own meter shows, dB" })).toContainText(
+    "off by −0.4",
+  );
   await expect(page.getByRole("link", { name: "Level found" })).toBeVisible();
 });
 

@@ -15,9 +15,13 @@ export const USAGE = `usage: npm run --silent measure -- KIND FILE [options]    
   distortion  harmonics 2 to 7 of a steady tone by order tracking, THD, the noise that hides them, per channel
   returned  what came back of a marked sequence re what was sent, pass by pass
   bias      where each school would leave the bias screw, from passes of a bias sequence at known places of it
+  noise     noise flat, A- and 468-weighted, and mains hum of a recording of silence, per channel
+  dropouts  drop-outs of a steady tone by depth and length, per channel and of both
   doctor    what a response curve looks like; FILE is a CSV file with the columns frequencyHz, levelDb
 
-  --nominal HZ      speed, flutter, distortion: the tone's frequency (default 3150; distortion 315)
+  --nominal HZ      speed, flutter, distortion, dropouts: the tone's frequency (default 3150; distortion 315)
+  --reference-dbfs DB noise: the level that the figures are told re (default full scale)
+  --depth-db DB     dropouts: the least depth that counts (default 6)
   --source FILE     distortion: a recording of what went in, to tell the source's own harmonics
   --turns T,T,…     bias: where the screw stood at each pass, turns clockwise
   --over-bias-db DB bias: by how much the high tone is to have dropped past its loudest point
@@ -42,6 +46,8 @@ const KINDS = [
   "distortion",
   "returned",
   "bias",
+  "noise",
+  "dropouts",
   "doctor",
 ] as const;
 export type Kind = (typeof KINDS)[number];
@@ -61,6 +67,8 @@ const OPTIONS = {
   sequence: { type: "string" },
   turns: { type: "string" },
   "over-bias-db": { type: "string" },
+  "reference-dbfs": { type: "string" },
+  "depth-db": { type: "string" },
   "spacing-mm": { type: "string" },
   "speed-cm-s": { type: "string" },
   equalisation: { type: "string" },
@@ -128,6 +136,8 @@ export function readArguments() {
     source: values.source,
     sequenceName: values.sequence ?? (kind === "bias" ? "bias" : undefined),
     overBiasDb: number("over-bias-db", "decibels", 0.1, 20) ?? null,
+    referenceDbfs: number("reference-dbfs", "a level", -120, 0) ?? null,
+    depthDb: number("depth-db", "decibels", 1, 60) ?? 6,
     turns,
   };
 }

@@ -4,6 +4,7 @@ import { runCommand } from "./exit";
 import { machineArgument } from "./machine-argument";
 import { readArguments, USAGE, USUAL_SPEED_CM_PER_S } from "./measure-arguments";
 import { azimuth, response } from "./playback-answers";
+import { dropOuts, noise } from "./noise-answers";
 import { bias, distortion, returned } from "./record-answers";
 import { sequenceArgument } from "./sequence-argument";
 import { withSound } from "./sound-argument";
@@ -29,6 +30,8 @@ async function main(): Promise<void> {
       azimuth: () => azimuth(sound, tape!, { spacingMm, speedCmPerS: speedCmPerS ?? tape!.speedCmPerS }),
       response: () => response(sound, tape!, equalisation),
       distortion: () => distortion(sound, nominalHz, asked.source),
+      noise: () => noise(sound, asked.referenceDbfs),
+      dropouts: () => dropOuts(sound, nominalHz, asked.depthDb),
       returned: () => returned(sound, sequence!),
       bias: () =>
         bias(sound, sequence!, {

@@ -148,3 +148,46 @@ describe("from a sequence to what its recording tells", () => {
     expect(answer.passes).toBe(2);
   });
 });
+
+describe("measure noise and dropouts", () => {
+  const rate = 48000;
+  const tone = (hz: number, amplitude: number, seconds: number) =>
+    Float64Array.from(
+      { length: seconds * rate },
+      (_, i) => amplitude * Math.sin((2 * Math.PI * hz * i) / rate),
+    );
+
+  it("noise is told re the reference, hum by its lines, and a file at its own floor is called so", () => {
+    const left = sumOf(tone(1000, 0.001, 4), tone(50, 0.003, 4));
+    writeFileSync(at("noise.wav"), wavFile([left, new Float64Array(4 * rate)], rate, "int16"));
+    const { status, answer } = run("measure", "noise", at("noise.wav"), "--reference-dbfs", "-12");
+    expect(status).toBe(0);
+    const [heard, silent] = answer.channels;
+    expect(heard.aDb).toBeCloseTo(-48, 0);
+    expect(heard.itu468Db).toBeCloseTo(-48, 0);
+    expect(heard.flatDb).toBeGreaterThan(heard.aDb + 8);
+    expect(heard.hum[0].frequencyHz).toBeCloseTo(50, 0);
+    expect(heard.hum[0].levelDb).toBeCloseTo(-50.5 + 12, 0);
+    expect(heard.floorLimited).toBe(false);
+    expect(silent.floorLimited).toBe(true);
+  });
+
+  it("drop-outs are listed by place, length and depth, and counted per minute", () => {
+    const dips = (places: number[]) =>
+      tone(3150, 0.2, 6).map((v, i) =>
+        places.some((s) => i >= s * rate && i < (s + 0.01) * rate) ? 0.3 * v : v,
+      );
+    writeFileSync(at("dips.wav"), wavFile([dips([1, 2, 4]), dips([2])], rate, "int24"));
+    const { status, answer } = run("measure", "dropouts", at("dips.wav"));
+    expect(status).toBe(0);
+    const [left, right] = answer.channels;
+    expect(left.events.map(({ atSeconds }: { atSeconds: number }) => Math.round(atSeconds))).toEqual([
+      1, 2, 4,
+    ]);
+    expect(left.events[0].depthDb).toBeCloseTo(10.5, 0);
+    expect(left.perMinute).toBeCloseTo(30, 0);
+    expect(right.perMinute).toBeCloseTo(10, 0);
+    expect(answer.both).toBeCloseTo(10, 0);
+    expect(run("measure", "dropouts", at("dips.wav"), "--depth-db", "0").status).toBe(2);
+  });
+});

@@ -21,7 +21,8 @@ interface BiasCurvesProps {
   label: string;
   middle: Curve;
   high: Curve;
-  third: Curve;
+  /** Null where none was heard. */
+  third: Curve | null;
   flags: readonly BiasFlag[];
   /** Where the screw stands now. */
   nowTurns: number;
@@ -56,13 +57,13 @@ export function BiasCurves({ label, middle, high, third, flags, nowTurns, dbPerT
     ...grid.map(curve.db),
     ...curve.points.map(({ db }) => db),
   ]);
-  const thirds = [...grid.map(third.db), ...third.points.map(({ db }) => db)];
+  const thirds = third ? [...grid.map(third.db), ...third.points.map(({ db }) => db)] : [];
   const scale = (values: number[], top: number, bottom: number) => {
     const [low, most] = [Math.min(...values), Math.max(...values, Math.min(...values) + 1)];
     return { low, most, y: (db: number) => bottom - ((db - low) / (most - low)) * (bottom - top) };
   };
   const upper = scale(levels, TOP, LEVELS_BOTTOM);
-  const lower = scale(thirds, THIRD_TOP, BOTTOM);
+  const lower = scale(thirds.length > 0 ? thirds : [0], THIRD_TOP, BOTTOM);
   const path = (curve: Curve, y: (db: number) => number) =>
     grid
       .map((turns, i) => `${i === 0 ? "M" : "L"}${x(turns).toFixed(1)} ${y(curve.db(turns)).toFixed(1)}`)
@@ -77,7 +78,7 @@ export function BiasCurves({ label, middle, high, third, flags, nowTurns, dbPerT
           {fixed(db, 1)}
         </text>
       ))}
-      {[lower.most, lower.low].map((db) => (
+      {(third ? [lower.most, lower.low] : []).map((db) => (
         <text key={db} x={LEFT - 7} y={lower.y(db) + 5} textAnchor="end" fontSize={13} fill={SOFT}>
           {fixed(db, 0)}
         </text>
@@ -86,7 +87,7 @@ export function BiasCurves({ label, middle, high, third, flags, nowTurns, dbPerT
         dB
       </text>
       {flags.map(({ name, turns, uncertaintyTurns, chosen, curve }) => {
-        const on = curve === "high" ? upper.y(high.db(turns)) : lower.y(third.db(turns));
+        const on = curve === "third" && third ? lower.y(third.db(turns)) : upper.y(high.db(turns));
         return (
           <g key={name}>
             <rect
@@ -113,7 +114,7 @@ export function BiasCurves({ label, middle, high, third, flags, nowTurns, dbPerT
       <FlagNames flags={flags} x={x} />
       <path d={path(middle, upper.y)} fill="none" stroke={SOFT} strokeWidth={2.5} strokeDasharray="9 5" />
       <path d={path(high, upper.y)} fill="none" stroke={INK} strokeWidth={3} />
-      <path d={path(third, lower.y)} fill="none" stroke={token("oxide")} strokeWidth={2.5} />
+      {third && <path d={path(third, lower.y)} fill="none" stroke={token("oxide")} strokeWidth={2.5} />}
       {middle.points.map(({ turns, db }, i) => (
         <rect
           key={i}
@@ -137,7 +138,7 @@ export function BiasCurves({ label, middle, high, third, flags, nowTurns, dbPerT
           strokeWidth={2}
         />
       ))}
-      {third.points.map(({ turns, db }, i) => (
+      {third?.points.map(({ turns, db }, i) => (
         <circle
           key={i}
           cx={x(turns)}
@@ -148,14 +149,14 @@ export function BiasCurves({ label, middle, high, third, flags, nowTurns, dbPerT
           strokeWidth={2}
         />
       ))}
-      {[
+      {apart([
         { curve: high, y: upper.y(high.db(to)), fill: INK },
         { curve: middle, y: upper.y(middle.db(to)), fill: SOFT },
-      ].map(({ curve, y, fill }) => (
+      ]).map(({ curve, y, fill }) => (
         <text
           key={curve.name}
           x={WIDTH - RIGHT}
-          y={Math.max(TOP + 8, Math.min(LEVELS_BOTTOM, y) - 8)}
+          y={y}
           textAnchor="end"
           fontSize={14}
           fontWeight={650}
@@ -172,7 +173,7 @@ export function BiasCurves({ label, middle, high, third, flags, nowTurns, dbPerT
         fontWeight={650}
         fill={token("oxide")}
       >
-        {third.name}
+        {third?.name ?? "third harmonic: heard in passes of the sequence only"}
       </text>
       <path d={`M${x(nowTurns)} ${BOTTOM} l10 15 l-20 0 z`} fill={INK} />
       <text x={x(nowTurns)} y={BOTTOM + 29} textAnchor="middle" fontSize={13} fontWeight={700} fill={INK}>
@@ -183,6 +184,24 @@ export function BiasCurves({ label, middle, high, third, flags, nowTurns, dbPerT
       </text>
     </svg>
   );
+}
+
+const NAME_ROW = 18;
+
+/** The names of two curves beside their ends, above them, never one over the other. */
+function apart<T extends { y: number }>(names: readonly T[]): T[] {
+  const [upper, lower] = names.toSorted((a, b) => a.y - b.y);
+  const y = Math.max(TOP + 8, Math.min(LEVELS_BOTTOM - NAME_ROW, upper.y) - 8);
+  return [
+    { ...upper, y },
+    {
+      ...lower,
+      y: Math.max(
+        y + NAME_ROW,
+        Math.min(LEVELS_BOTTOM, lower.y) + (lower.y - upper.y < NAME_ROW ? NAME_ROW : -8),
+      ),
+    },
+  ];
 }
 
 /** Names of the flags above them; the chosen one is bold, and neighbours stand in two rows. */

@@ -92,13 +92,14 @@ export class LiveReturned {
         if (go.sections.has(one.index) || one.endSeconds + AFTER_SECONDS > seconds || one.startSeconds < kept)
           continue;
         const section = programme.sections[one.index];
-        const { segment, kind, place } = placedSection(sequence, programme, one, speedRatio, all);
+        const { segment, kind, sentDbfs, place } = placedSection(sequence, programme, one, speedRatio, all);
         const meter = new SectionMeter(this.sampleRateHz, this.channelCount, section, place);
         const chunk = recent.contents(seconds - one.startSeconds + AROUND_SECONDS);
         const from = Math.round(seconds * this.sampleRateHz) - chunk[0].length;
         meter.push(chunk, from);
         const { startSeconds, endSeconds } = one;
-        go.sections.set(one.index, { segment, kind, startSeconds, endSeconds, channels: meter.result() });
+        const channels = meter.result();
+        go.sections.set(one.index, { segment, kind, sentDbfs, startSeconds, endSeconds, channels });
         if (section.kind !== "tone" || one.frequencyHz < LOWEST_WAVERING_HZ) continue;
         const inside = chunk.map((x) =>
           x.subarray(

@@ -1,8 +1,10 @@
 import { describe, expect, it } from "vitest";
 import { joined } from "@/core/dsp/joined";
+import { SeededRandom } from "@/core/dsp/seeded-random";
 import { soundInMemory } from "@/core/formats/sound-file";
 import type { ReturnedChannel, ReturnedCurve } from "@/core/returned/returned";
 import { SequenceRenderer } from "@/core/signals/render-sequence";
+import { timelineOf } from "@/core/signals/timeline";
 import { sequenceSchema, type Segment, type Sequence } from "@/core/signals/sequence";
 import { dullDb, madeRecording, type RecorderOptions } from "@/testing/made-recording";
 import { measureReturned } from "./measure-returned";
@@ -188,6 +190,34 @@ describe("what came back of a sequence, re what was sent", () => {
     }
     expect(Math.abs(molDb! - 10 * Math.log10(0.03 / 1.09 / 0.01))).toBeLessThan(0.1);
   });
+
+  it.each([-50, -75])(
+    "a silence gives what is left of the tone before it, %f dB, its noise and its hum",
+    async (residueDb) => {
+      const sequence = sequenceOf([sine(1000, -6, 3), { kind: "silence", channels: both, seconds: 8 }]);
+      const sound = madeRecording(rendered(sequence), RATE, { speed: 0.97, gainDb: [-3, 2] });
+      const silence = timelineOf(sequence).parts.at(-1)!;
+      const random = new SeededRandom(4);
+      const noise = 10 ** ((residueDb - 6 + 10) / 20) * Math.SQRT1_2;
+      for (const [c, x] of sound.entries())
+        for (let i = 0; i < x.length; i++) {
+          const t = i / RATE;
+          x[i] += noise * random.normal() + (c === 0 ? 1e-4 * Math.sin(2 * Math.PI * 50 * t) : 0);
+          if (t > silence.startSeconds / 0.97)
+            x[i] += 10 ** ((residueDb - 6 + [-3, 2][c]) / 20) * Math.sin(2 * Math.PI * 970 * t);
+        }
+      const { passes } = await hear(sound, sequence);
+      for (const channel of ["left", "right"]) {
+        const heard = of(passes[0].segments[1].channels, "silence", channel);
+        expect(heard.residualMeasurable).toBe(true);
+        expect(Math.abs(heard.residualDb! - residueDb)).toBeLessThan(0.5);
+        const flat = 20 * Math.log10(noise * Math.SQRT2) + 10 * Math.log10(19_980 / 24_000);
+        expect(Math.abs(heard.noise!.flatDbfs - flat)).toBeLessThan(1);
+      }
+      const [hum] = of(passes[0].segments[1].channels, "silence").hum;
+      if (residueDb < -60) expect(Math.abs(hum.frequencyHz - 50)).toBeLessThan(0.3);
+    },
+  );
 
   it("two tones give the modulation distortion of the upper by the lower", async () => {
     const two: Segment = {

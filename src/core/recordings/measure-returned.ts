@@ -39,9 +39,9 @@ export async function measureReturned(sound: SoundFile, sequence: Sequence): Pro
   );
   let at = 0;
   const measure = (one: (typeof metered)[number]) => {
-    const { segment, kind, place, meter } = one;
+    const { segment, kind, sentDbfs, place, meter } = one;
     const { startSeconds, endSeconds } = place;
-    one.done = { segment, kind, startSeconds, endSeconds, channels: meter.result() };
+    one.done = { segment, kind, sentDbfs, startSeconds, endSeconds, channels: meter.result() };
   };
   for await (const block of sound.blocks()) {
     for (const one of metered) {

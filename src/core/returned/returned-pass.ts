@@ -9,6 +9,8 @@ import type { SectionReturned } from "./section-meter";
 export interface MeasuredSection {
   segment: number;
   kind: SegmentKind;
+  /** Level that it was sent at. */
+  sentDbfs: number;
   startSeconds: number;
   endSeconds: number;
   channels: SectionReturned[];
@@ -28,12 +30,23 @@ export function returnedPass(
     const { kind, startSeconds } = parts[0];
     const channels = Array.from({ length: count }, (_, c) => c).flatMap((c): ReturnedChannel[] => {
       const came = parts.flatMap((part) => part.channels.at(c) ?? []);
-      const one = channelOf(kind, came, first[c] ?? 0);
+      const one = channelOf(kind, came, first[c] ?? 0, toneBefore(sections, index, c));
       return one ? [{ channel: channelName(c, channelCount), ...one }] : [];
     });
     return { index, kind, startSeconds, endSeconds: parts.at(-1)!.endSeconds, channels };
   });
   return { pass, segments };
+}
+
+/** Level, dBFS, that the last tone before a segment came back with; null where it was not heard. */
+function toneBefore(sections: readonly MeasuredSection[], segment: number, c: number): number | null {
+  const tone = sections.findLast(
+    (one) => one.segment < segment && one.kind === "sine" && one.channels.at(c)?.kind === "sine",
+  );
+  const came = tone?.channels.at(c);
+  return tone !== undefined && came?.kind === "sine" && came.levelDb !== null
+    ? tone.sentDbfs + came.levelDb
+    : null;
 }
 
 /** What the first sine of a pass came back with; null where it has none. */
@@ -45,7 +58,8 @@ export function firstSineDb(sections: readonly MeasuredSection[], c: number): nu
   return null;
 }
 
-function channelOf(kind: SegmentKind, came: SectionReturned[], firstDb: number) {
+/** @param toneDbfs what the tone before it came back with; null where there was none */
+function channelOf(kind: SegmentKind, came: SectionReturned[], firstDb: number, toneDbfs: number | null) {
   const re = (point: ReturnedPoint): ReturnedPoint => ({ ...point, levelDb: point.levelDb - firstDb });
   switch (kind) {
     case "sine":
@@ -86,7 +100,19 @@ function channelOf(kind: SegmentKind, came: SectionReturned[], firstDb: number) 
           }
         : null;
     }
-    case "silence":
-      return { kind };
+    case "silence": {
+      const heard = came.find((one) => one.kind === "silence");
+      if (!heard) return null;
+      const { residue, noise, hum } = heard;
+      const known = residue !== null && toneDbfs !== null;
+      return {
+        kind,
+        residualDb: known ? residue.levelDbfs - toneDbfs : null,
+        residualUncertaintyDb: known && residue.measurable ? residue.uncertaintyDb : null,
+        residualMeasurable: known && residue.measurable,
+        noise,
+        hum,
+      };
+    }
   }
 }

@@ -1,3 +1,5 @@
+import type { HumLine } from "@/core/measure/hum";
+import type { WeightedNoise } from "@/core/measure/weighted-noise";
 import type { OrderLine } from "@/core/measure/order-lines";
 import type { SegmentKind } from "@/core/signals/sequence";
 
@@ -66,6 +68,13 @@ export interface ReturnedTwoTone {
 
 export interface ReturnedSilence {
   kind: "silence";
+  /** What is left of the tone that stood before it, re that tone; at most that where noise hides it, null where no tone did. */
+  residualDb: number | null;
+  residualUncertaintyDb: number | null;
+  residualMeasurable: boolean;
+  /** Null where it is too short. */
+  noise: WeightedNoise | null;
+  hum: HumLine[];
 }
 
 export type Returned = ReturnedTone | ReturnedCurve | ReturnedStaircase | ReturnedTwoTone | ReturnedSilence;

@@ -1,5 +1,8 @@
 import { channelName } from "@/core/measure/channel-name";
 import { distortionOf } from "@/core/measure/distortion";
+import { HumMeter, type HumLine } from "@/core/measure/hum";
+import { residueOf, type Residue } from "@/core/measure/residue";
+import { weightedNoise, type WeightedNoise } from "@/core/measure/weighted-noise";
 import { orderLines } from "@/core/measure/order-lines";
 import { sweepLevels } from "@/core/measure/sweep-levels";
 import { ToneBandMeter, type TonePlace } from "@/core/measure/tone-band-meter";
@@ -15,8 +18,18 @@ export type SectionReturned =
   | { kind: "step"; frequencyHz: number; step: ReturnedStep }
   | { kind: "points"; points: ReturnedPoint[] }
   | ReturnedTwoTone
+  | SilenceReturned
   /** Nothing was sent on the channel, or nothing can be said of what came back. */
   | { kind: "nothing"; why: string | null };
+
+/** A silence as it came back. */
+export interface SilenceReturned {
+  kind: "silence";
+  /** Of the tone that stood before it. */
+  residue: Residue | null;
+  noise: WeightedNoise | null;
+  hum: HumLine[];
+}
 
 export interface SectionPlace extends RecognisedSection {
   /** Speed of what came back re what was sent. */
@@ -25,6 +38,8 @@ export interface SectionPlace extends RecognisedSection {
   colour: "pink" | "white" | null;
   /** So much silence follows it. */
   quietSeconds: number;
+  /** Frequency of the tone that stands before it in the sequence, as sent; null for none. */
+  toneBeforeHz: number | null;
   isTaken: TonePlace["isTaken"];
 }
 
@@ -34,6 +49,8 @@ const AROUND_SECONDS = 5;
 const LONGEST_SECONDS = 180;
 /** Left out at both ends: the mark places a sound within some milliseconds. */
 const EDGE_SECONDS = 0.12;
+/** A machine that cuts the tone late, and the print of it through the windings, stay out of a silence. */
+const SILENCE_EDGE_SECONDS = 0.4;
 /** Hiss and reverberation of the gap after a noise, away from its edges. */
 const QUIET_EDGE_SECONDS = 0.08;
 const FEWEST_QUIET_SECONDS = 0.25;
@@ -90,7 +107,7 @@ export class SectionMeter {
       case "noise":
         return this.noises(heard);
       case "silence":
-        return heard.map(() => NOTHING_SENT);
+        return this.silences(heard);
     }
   }
 
@@ -100,13 +117,10 @@ export class SectionMeter {
   }
 
   /** The section itself without its edges. */
-  private inside(x: Float64Array): Float64Array {
+  private inside(x: Float64Array, edgeSeconds = EDGE_SECONDS): Float64Array {
     const { startSeconds, endSeconds } = this.place;
     const at = (seconds: number) => Math.round(seconds * this.sampleRateHz) - this.from;
-    return x.subarray(
-      Math.max(0, at(startSeconds + EDGE_SECONDS)),
-      Math.max(0, at(endSeconds - EDGE_SECONDS)),
-    );
+    return x.subarray(Math.max(0, at(startSeconds + edgeSeconds)), Math.max(0, at(endSeconds - edgeSeconds)));
   }
 
   private get heardHz(): number {
@@ -193,6 +207,19 @@ export class SectionMeter {
         ? { kind: "points", points: points.map((p) => ({ ...p, levelDb: p.levelDb - section.levelDb })) }
         : NOTHING_SENT,
     );
+  }
+
+  private silences(heard: Float64Array[]): SectionReturned[] {
+    const { toneBeforeHz, speedRatio } = this.place;
+    const inside = heard.map((x) => this.inside(x, SILENCE_EDGE_SECONDS));
+    const noise = weightedNoise(inside, this.sampleRateHz);
+    return inside.map((x, c): SectionReturned => {
+      const hum = new HumMeter(this.sampleRateHz);
+      hum.push(x);
+      const residue =
+        toneBeforeHz === null ? null : residueOf(x, this.sampleRateHz, toneBeforeHz * speedRatio);
+      return { kind: "silence", residue, noise: noise?.[c] ?? null, hum: hum.hum.lines };
+    });
   }
 
   private noises(heard: Float64Array[]): SectionReturned[] {

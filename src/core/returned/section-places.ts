@@ -12,6 +12,7 @@ const BLUR_SECONDS = 0.15;
 export interface PlacedSection {
   segment: number;
   kind: SegmentKind;
+  sentDbfs: number;
   place: SectionPlace;
 }
 
@@ -28,14 +29,18 @@ export function placedSection(
 ): PlacedSection {
   const { segment, last } = segmentOfSection(programme, heard.index);
   const { kind } = sequence.segments[segment];
-  const sentHz = programme.sections[heard.index].frequencyHz;
+  const { frequencyHz: sentHz, levelDb: sentDbfs } = programme.sections[heard.index];
   return {
     segment,
     kind,
+    sentDbfs,
     place: {
       ...heard,
       speedRatio: heard.frequencyHz > 0 ? heard.frequencyHz / sentHz : speedRatio,
       colour: kind === "pink" || kind === "white" ? kind : null,
+      toneBeforeHz:
+        programme.sections.slice(0, heard.index).findLast(({ kind: of }) => of === "tone")?.frequencyHz ??
+        null,
       quietSeconds: last ? sequence.gapSeconds : 0,
       isTaken: (seconds, hertz) => all.some((one) => isNear(one, seconds, hertz)),
     },

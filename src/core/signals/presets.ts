@@ -110,7 +110,7 @@ export const PRESETS: readonly Sequence[] = [
         channels: both,
         frequencyHz: 10000,
         levelDb: -32,
-        toLevelDb: -8,
+        toLevelDb: -4,
         stepDb: 4,
         seconds: 2,
       },

@@ -14,7 +14,7 @@ import { programmeOfSequence } from "./programme-of-sequence";
 import { SequenceRenderer } from "./render-sequence";
 import { segmentSeconds, sequenceSchema, type Segment, type Sequence } from "./sequence";
 import { digitOf, digitRatio, markDigits, markSlots, markWords } from "@/core/programme/sync-mark";
-import { timelineOf } from "./timeline";
+import { sequenceDigit, timelineOf } from "./timeline";
 import { wavExport } from "@/core/formats/wav-export";
 
 const RATE = 48000;
@@ -30,6 +30,16 @@ const render = (sequence: Sequence, rate = RATE) => {
   const renderer = new SequenceRenderer(sequence, rate);
   return renderer.block(0, renderer.frames);
 };
+
+describe("the marks of the presets", () => {
+  it("tell apart those that begin with the same tone", () => {
+    const begins = PRESETS.filter(({ marked }) => marked).map((preset) => {
+      const [first] = preset.segments;
+      return `${sequenceDigit(preset)} ${"frequencyHz" in first ? first.frequencyHz : first.kind}`;
+    });
+    expect(new Set(begins).size).toBe(begins.length);
+  });
+});
 
 describe("single signals", () => {
   it.each([44100, 48000, 96000])("a sine at %i Hz is the sine, from the first sample to the last", (rate) => {

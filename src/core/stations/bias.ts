@@ -179,6 +179,8 @@ function whileTurning(
   };
 }
 
+const NOT_READ = { value: null, uncertainty: 0, settled: false };
+
 /** By the maker's figure a screw is turned as by any number; what the meter shows is typed. */
 function adviseByMeter(bench: OnTheBench, chosenId: string | null): Advised {
   const last = (channel: string | undefined) => typedLast(bench, channel);
@@ -190,13 +192,9 @@ function adviseByMeter(bench: OnTheBench, chosenId: string | null): Advised {
       limit: limitOf(bench.here.machine),
       live: ({ channel }) => {
         const typed = last(channel);
-        return (
-          typed && {
-            value: typed.reading.value,
-            uncertainty: typed.reading.uncertainty,
-            settled: typed.fresh,
-          }
-        );
+        return typed
+          ? { value: typed.reading.value, uncertainty: typed.reading.uncertainty, settled: typed.fresh }
+          : NOT_READ;
       },
       hearFirst: "Type what the meter shows, on the left of each channel.",
     },

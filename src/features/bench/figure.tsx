@@ -52,7 +52,11 @@ export function Figure(props: FigureProps) {
           {verdict && value !== null && limit !== null ? (
             <VerdictMark
               verdict={verdict}
-              detail={detail(verdict, Math.abs(value) - limit, range, decimals)}
+              detail={
+                size === "narrow" && verdict === "pass"
+                  ? `pass, ${range}`
+                  : detail(verdict, Math.abs(value) - limit, range, decimals)
+              }
             />
           ) : (
             <Box component="span" sx={{ color: "text.secondary" }}>

@@ -35,7 +35,7 @@ function Bias({ view, bench, listener, station, advised, absent }: PictureProps)
   const school = heardSchool(chosen);
   const sides = biasSides(bench);
   const shown = sides.find(({ adjuster }) => adjuster && adjuster.id === advised.adjuster?.id) ?? sides[0];
-  const { tones } = biasNow(bench);
+  const { tones, lacks } = biasNow(bench);
   const comparison = bench.heard?.comparison ?? null;
   const doubt = tapeDoubt(bench, sides);
   return (
@@ -64,14 +64,14 @@ function Bias({ view, bench, listener, station, advised, absent }: PictureProps)
           </Button>
         </Box>
       )}
+      {chosen === "makers-figure" && <MakersFigure {...{ view: mine, station, bench }} />}
       {tones ? (
         <TonesNow sides={sides} />
       ) : (
-        <RecordSteps {...{ bench, listener, station, view }}>
+        <RecordSteps {...{ bench, listener, station, view, lacks }}>
           <Schools chosen={chosen} onChoose={(biasSchool) => void changeJob(view.job.id, { biasSchool })} />
         </RecordSteps>
       )}
-      {chosen === "makers-figure" && <MakersFigure {...{ view: mine, station, bench }} />}
       {shown.known && shown.known.laws.length > 0 && (
         <Law side={shown} known={shown.known} school={school} several={sides.length > 1} />
       )}
@@ -85,7 +85,7 @@ function heardFigure(school: HeardSchool, side: BiasSide, absent: string) {
     value: error?.errorDb ?? null,
     uncertainty: error?.uncertaintyDb ?? 0,
     settled: side.last?.fresh ?? false,
-    settling: side.moves ? "turning" : side.last ? "turned" : "as logged",
+    settling: side.moves ? "turning" : side.last ? "turned" : "logged",
     absent: side.known ? "cannot be told yet" : absent,
   };
 }
@@ -97,7 +97,7 @@ function typedFigure(bench: OnTheBench, { adjuster, channel }: BiasSide) {
     uncertainty: typed?.reading.uncertainty ?? 0,
     settled: typed?.fresh ?? false,
     settling: "turned since: read the meter again",
-    absent: "read the meter, and type it below",
+    absent: "read the meter",
   };
 }
 
@@ -180,6 +180,9 @@ function Law({ side, known, school, several }: LawProps) {
   const places = new Set(known.points.map(({ turns }) => turns)).size;
   const middleHz = side.last?.heard.middleHz ?? 315;
   const highHz = side.last?.heard.highHz ?? 10_000;
+  const thirds = known.points.flatMap(({ turns, thirdDb }) =>
+    thirdDb === null ? [] : [{ turns, db: thirdDb }],
+  );
   const untold = known.answers.filter(({ turns }) => turns === null);
   return (
     <Box>
@@ -212,13 +215,12 @@ function Law({ side, known, school, several }: LawProps) {
             points: known.points.map(({ turns, highDb }) => ({ turns, db: highDb })),
             db: (turns) => law.highDb(turns),
           }}
-          third={{
-            name: "third harmonic",
-            points: known.points.flatMap(({ turns, thirdDb }) =>
-              thirdDb === null ? [] : [{ turns, db: thirdDb }],
-            ),
-            db: (turns) => law.thirdDb(turns),
-          }}
+          third={
+            // without one that was heard its curve is but what is usual
+            thirds.length === 0
+              ? null
+              : { name: "third harmonic", points: thirds, db: (turns) => law.thirdDb(turns) }
+          }
           flags={flags}
           nowTurns={side.movesAt ?? known.nowTurns}
           dbPerTurn={law.dbPerTurn}

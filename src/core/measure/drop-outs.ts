@@ -1,0 +1,174 @@
+import { FirDecimator } from "@/core/dsp/fir-decimator";
+import { kaiserLowpass } from "@/core/dsp/kaiser-lowpass";
+
+/** A moment in which a tone was weaker. */
+export interface DropOut {
+  atSeconds: number;
+  /** From where it is half as deep, in decibels, as at its bottom to where it is that again. */
+  seconds: number;
+  depthDb: number;
+}
+
+/** What is let through around the tone, shares of its frequency: 5 ms keep their depth, hum and harmonics stay out. */
+const PASS = 0.05;
+const STOP = 0.62;
+const ATTENUATION_DB = 60;
+const ENVELOPE_RATE_HZ = 6000;
+
+/** The level is held against its median over so long. */
+const AROUND_SECONDS = 1;
+const MEDIAN_EVERY_SECONDS = 0.1;
+/** What lasts longer is no drop-out: the tone has ended, or its level was changed. */
+const LONGEST_SECONDS = 0.4;
+const SHORTEST_SECONDS = 0.002;
+/** The bottom is a mean over this share of its length, so that hiss does not deepen it. */
+const BOTTOM_SHARE = 0.2;
+const LEAST_BOTTOM_SECONDS = 0.0006;
+const MOST_BOTTOM_SECONDS = 0.01;
+/** What is so weak all around is no tone. */
+const GONE_DBFS = -70;
+/** Looked through at a time, with so much of what comes before and after. */
+const PIECE_SECONDS = 30;
+const CONTEXT_SECONDS = 1.5;
+
+/**
+ * Finds the drop-outs of a steady tone in one channel: moments in which its envelope lies at least `depthDb` below what
+ * it is around. Push blocks of any length; ask once, at the end.
+ */
+export class DropOutMeter {
+  private readonly filter: FirDecimator;
+  private readonly rateHz: number;
+  private held = new Float64Array(0);
+  /** Time of the first that is held. */
+  private heldFrom: number;
+  private lookedTo = 0;
+  private events: DropOut[] = [];
+  private toneSeconds = 0;
+
+  /** @param hz of the tone, within some percent. @throws RangeError for one that the sample rate does not hold */
+  constructor(
+    sampleRateHz: number,
+    hz: number,
+    private readonly depthDb: number,
+  ) {
+    if (!(hz > 0 && hz * (1 + STOP) < 0.5 * sampleRateHz))
+      throw new RangeError(`a tone of ${hz} Hz cannot be followed at ${sampleRateHz} samples a second`);
+    const factor = Math.max(1, Math.floor(sampleRateHz / Math.max(ENVELOPE_RATE_HZ, 2 * hz)));
+    this.rateHz = sampleRateHz / factor;
+    this.filter = new FirDecimator(
+      kaiserLowpass(sampleRateHz, PASS * hz, STOP * hz, ATTENUATION_DB),
+      factor,
+      (2 * Math.PI * hz) / sampleRateHz,
+    );
+    this.heldFrom = this.filter.delaySamples / sampleRateHz;
+  }
+
+  push(block: Float64Array | Float32Array): void {
+    const { re, im } = this.filter.push(block);
+    const held = new Float64Array(this.held.length + re.length);
+    held.set(this.held);
+    for (let i = 0; i < re.length; i++) held[this.held.length + i] = 2 * Math.hypot(re[i], im[i]);
+    this.held = held;
+    if (held.length > (PIECE_SECONDS + 2 * CONTEXT_SECONDS) * this.rateHz) this.look(CONTEXT_SECONDS);
+  }
+
+  /** Everything that was found, and how long the tone was heard. */
+  result(): { events: DropOut[]; seconds: number } {
+    this.look(0);
+    return { events: this.events, seconds: this.toneSeconds };
+  }
+
+  /** @param leave so many seconds at the end for the next look, which knows what follows them */
+  private look(leave: number): void {
+    const { held, rateHz, heldFrom } = this;
+    const until = heldFrom + held.length / rateHz - leave;
+    const found = dropOutsIn(held, rateHz, this.depthDb);
+    for (const event of found.events) {
+      const atSeconds = heldFrom + event.atSeconds;
+      if (atSeconds >= this.lookedTo && atSeconds < until) this.events.push({ ...event, atSeconds });
+    }
+    const from = Math.max(0, Math.round((this.lookedTo - heldFrom) * rateHz));
+    const to = Math.min(held.length, Math.round((until - heldFrom) * rateHz));
+    this.toneSeconds += found.plays.subarray(from, to).reduce((sum, one) => sum + one, 0) / rateHz;
+    this.lookedTo = until;
+    const drop = Math.max(0, to - Math.round(CONTEXT_SECONDS * rateHz));
+    this.held = held.slice(drop);
+    this.heldFrom = heldFrom + drop / rateHz;
+  }
+}
+
+function dropOutsIn(envelope: Float64Array, rateHz: number, depthDb: number) {
+  const events: DropOut[] = [];
+  const plays = new Uint8Array(envelope.length);
+  if (envelope.length < AROUND_SECONDS * rateHz) return { events, plays };
+  const usual = usualLevels(envelope, rateHz);
+  const gone = 10 ** (GONE_DBFS / 20);
+  const threshold = 10 ** (-depthDb / 20);
+  const edge = 10 ** (-depthDb / 40);
+  for (let i = 0; i < envelope.length; i++) {
+    const level = usual(i);
+    if (level < gone) continue;
+    plays[i] = 1;
+    if (envelope[i] >= threshold * level) continue;
+    let [from, to] = [i, i];
+    while (from > 0 && envelope[from - 1] < edge * level) from--;
+    while (to < envelope.length - 1 && envelope[to + 1] < edge * level) to++;
+    plays.fill(1, i, to + 1);
+    const seconds = (to - from + 1) / rateHz;
+    const whole = from > 0 && to < envelope.length - 1;
+    if (whole && seconds >= SHORTEST_SECONDS && seconds <= LONGEST_SECONDS) {
+      const depth = -20 * Math.log10(bottomOf(envelope.subarray(from, to + 1), rateHz) / level);
+      const { begin, end } = widthAt(envelope, from, to, level * 10 ** (-depth / 40));
+      if (depth >= depthDb)
+        events.push({ atSeconds: begin / rateHz, seconds: (end - begin) / rateHz, depthDb: depth });
+    }
+    i = to;
+  }
+  return { events, plays };
+}
+
+/** The median of what is around each place. */
+function usualLevels(envelope: Float64Array, rateHz: number): (i: number) => number {
+  const half = Math.round((AROUND_SECONDS * rateHz) / 2);
+  const every = Math.round(MEDIAN_EVERY_SECONDS * rateHz);
+  const values: number[] = [];
+  for (let at = 0; at < envelope.length; at += every) {
+    const from = Math.max(0, Math.min(envelope.length - 2 * half, at - half));
+    const around = envelope.slice(from, from + 2 * half).sort();
+    values.push(around[around.length >> 1]);
+  }
+  return (i) => values[Math.min(values.length - 1, Math.round(i / every))];
+}
+
+/** The lowest mean over a share of the length. */
+function bottomOf(part: Float64Array, rateHz: number): number {
+  const wanted = Math.max(LEAST_BOTTOM_SECONDS * rateHz, BOTTOM_SHARE * part.length);
+  const span = Math.max(1, Math.min(part.length, Math.round(Math.min(wanted, MOST_BOTTOM_SECONDS * rateHz))));
+  let sum = 0;
+  let lowest = Infinity;
+  for (let i = 0; i < part.length; i++) {
+    sum += part[i];
+    if (i >= span) sum -= part[i - span];
+    if (i >= span - 1) lowest = Math.min(lowest, sum / span);
+  }
+  return lowest;
+}
+
+/** Where the envelope falls through a level and rises through it again, within what was found. */
+function widthAt(envelope: Float64Array, from: number, to: number, level: number) {
+  let [begin, end] = [from, to];
+  while (begin < to && envelope[begin] > level) begin++;
+  while (end > from && envelope[end] > level) end--;
+  return { begin, end: end + 1 };
+}
+
+/** How many drop-outs of one channel are in the other at the same time. */
+export const together = (one: readonly DropOut[], other: readonly DropOut[]): number =>
+  one.filter((a) =>
+    other.some(
+      (b) =>
+        a.atSeconds < b.atSeconds + b.seconds + SAME_SECONDS &&
+        b.atSeconds < a.atSeconds + a.seconds + SAME_SECONDS,
+    ),
+  ).length;
+const SAME_SECONDS = 0.004;
