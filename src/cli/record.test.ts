@@ -164,7 +164,9 @@ describe("measure noise and dropouts", () => {
     expect(status).toBe(0);
     const [heard, silent] = answer.channels;
     expect(heard.aDb).toBeCloseTo(-48, 0);
-    expect(heard.itu468Db).toBeCloseTo(-48, 0);
+    // the hum's peaks add to the tone's
+    expect(heard.itu468Db).toBeGreaterThan(-48.2);
+    expect(heard.itu468Db).toBeLessThan(-46.5);
     expect(heard.flatDb).toBeGreaterThan(heard.aDb + 8);
     expect(heard.hum[0].frequencyHz).toBeCloseTo(50, 0);
     expect(heard.hum[0].levelDb).toBeCloseTo(-50.5 + 12, 0);

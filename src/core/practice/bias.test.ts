@@ -1,13 +1,20 @@
 import { describe, expect, it } from "vitest";
 import { biasSides, tonesNow } from "@/core/stations/bias-sides";
 import { RecordBench } from "@/testing/record-bench";
+import { shortSequences } from "./short-sequences";
 import { DEMO_BLANKS } from "./demo-blanks";
 
 const [PLAIN, CHROME] = DEMO_BLANKS;
 
 describe("bias off a three-head machine", { timeout: 240_000 }, () => {
   it("what went in and what came off the tape are told apart, and a pass of each tells how it stands", () => {
-    const bench = new RecordBench("ellesby-c-3h", CHROME, { "bias.leftDb": 1.9, "bias.rightDb": 0.6 }, 2);
+    const bench = new RecordBench(
+      "ellesby-c-3h",
+      CHROME,
+      { "bias.leftDb": 1.9, "bias.rightDb": 0.6 },
+      2,
+      shortSequences(2),
+    );
     expect(bench.log("bias", "as found")).toMatch(/start a source first/);
     bench.record("bias", "source");
     expect(bench.log("bias", "as found")).toMatch(/switch the monitor to tape/);
@@ -55,14 +62,14 @@ describe("bias watched off the tape while it is turned", { timeout: 240_000 }, (
 
 describe("bias of a two-head machine, by passes", { timeout: 240_000 }, () => {
   it("what was recorded before the last turn is not taken for the present setting", () => {
-    const bench = new RecordBench("ellesby-c-1r", PLAIN, { "bias.leftDb": -2 }, 4);
+    const bench = new RecordBench("ellesby-c-1r", PLAIN, { "bias.leftDb": -2 }, 4, shortSequences(2));
     bench.record("bias", "source");
     expect(bench.log("bias", "as found")).toMatch(/rewind and play/);
-    bench.play(22);
+    bench.play(12);
     expect(bench.log("bias", "as found")).toBeNull();
     const hear = () => {
       bench.record("bias", "source");
-      bench.play(22);
+      bench.play(12);
     };
     expect(bench.setByPasses("bias", "bias-left-i", 1, () => undefined)).toBe("wait");
     expect(bench.log("bias", "as left")).toMatch(/turned since/);

@@ -7,7 +7,7 @@ import { PRESETS } from "@/core/signals/presets";
 import { timelineOf } from "@/core/signals/timeline";
 import type { Sequence } from "@/core/signals/sequence";
 import { usePlayer } from "../signals/use-player";
-import { UNSET_SEND_DB } from "./set-zero";
+import { isStarting, UNSET_SEND_DB } from "./set-zero";
 import type { PictureProps } from "./stations/picture";
 
 const PASSES = [1, 3, 5, 8];
@@ -37,6 +37,7 @@ export function Send({
   const send = (what: Sequence) =>
     practice ? listener.recordSequence(what, blank) : player.play(what, job.zero?.sendDb ?? UNSET_SEND_DB);
   const may = practice !== null || agreed;
+  const starting = isStarting(listener);
   return (
     <Box sx={{ display: "flex", gap: 1, alignItems: "center", flexWrap: "wrap" }}>
       {sequence && (
@@ -62,7 +63,11 @@ export function Send({
       ) : may ? (
         <>
           {sequence && (
-            <Button variant="contained" onClick={() => void send({ ...sequence, passes })}>
+            <Button
+              variant="contained"
+              disabled={starting}
+              onClick={() => void send({ ...sequence, passes })}
+            >
               {practice ? "Record" : "Send"} the sequence,{" "}
               {Math.round(timelineOf({ ...sequence, passes }).seconds)} s
             </Button>
@@ -71,6 +76,7 @@ export function Send({
             <Button
               variant={sequence ? "outlined" : "contained"}
               color={sequence ? "inherit" : "primary"}
+              disabled={starting}
               onClick={() => void send(steady)}
             >
               {steady.id === "bias-tones"

@@ -21,6 +21,10 @@ const LEVEL_TONE = PRESETS.find(({ id }) => id === "level-tone")!;
 /** A level tone that comes in is louder than this. */
 const TONE_DBFS = -50;
 
+/** The practice machine was chosen, and is not there yet: what is sent now would go elsewhere. */
+export const isStarting = ({ kind, practice }: PictureProps["listener"]): boolean =>
+  kind === "practice" && practice === null;
+
 /** Finds the machine's 0 once per job: the level tone plays until its meter, or a voltmeter, shows 0. */
 export function SetZero({ listener, view }: Pick<PictureProps, "listener" | "view">) {
   const [open, setOpen] = useState(false);
@@ -77,6 +81,7 @@ function ZeroDialog({
         <Box sx={{ display: "flex", gap: 2, alignItems: "center" }}>
           <Button
             variant={plays ? "outlined" : "contained"}
+            disabled={isStarting(listener)}
             onClick={() => (plays && !practice ? player.stop() : void play())}
           >
             {plays && !practice ? "Stop the tone" : "Send the level tone"}
