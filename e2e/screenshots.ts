@@ -1,6 +1,6 @@
 import { expect, test } from "@playwright/test";
 import { BenchHands } from "./bench-hands";
-import { BANDS, SLOW, TILTED } from "./sounds";
+import { BANDS, SLOW } from "./sounds";
 import { choose } from "./choose";
 
 const shot = (name: string) => ({ path: `docs/screenshots/${name}.png` });
@@ -97,30 +97,39 @@ test("pictures of every main view", async ({ page }) => {
   await page.screenshot(shot("bench-record-level"));
   await page.getByRole("button", { name: "Stop" }).click();
 
-  // bias at three places of the screw, on the other tape
+  // bias watched off the tape at three places of the screw, on the other tape
   await hands.open("demo-job-0409", "bias");
   await page.keyboard.press("b");
-  await hands.play("under-biased: bright and harsh");
-  const slot = page.getByRole("slider", { name: /BIAS L I/ });
-  for (const steps of [0, 8, 12]) {
-    if (steps > 0) {
-      await slot.focus();
-      const before = Number(await slot.getAttribute("aria-valuenow"));
-      for (let i = 0; i < steps; i++) await page.keyboard.press("ArrowRight");
-      await expect
-        .poll(async () => Number(await slot.getAttribute("aria-valuenow")) - before)
-        .toBeGreaterThan(5 * steps);
-      await slot.blur();
-      await page.keyboard.press("t");
-    }
-    await page.getByRole("button", { name: /^Record the sequence/ }).click();
-    await expect(page.getByRole("status", { name: "Recording" })).toContainText("came back whole", {
-      timeout: 60_000,
-    });
-  }
+  await hands.play("bias left and right apart");
+  await monitor.getByRole("button", { name: "source" }).click();
+  await page.getByRole("button", { name: "Both tones, steady" }).click();
+  const hears = page.getByRole("status", { name: "Monitor" });
+  await expect(hears).toContainText("hears the source", { timeout: 30_000 });
+  await monitor.getByRole("button", { name: "tape" }).click();
+  await expect(hears).toContainText("hears the tape", { timeout: 30_000 });
+  const error = page.getByRole("meter", { name: "Bias error left" });
+  await expect(error).toHaveAttribute("aria-valuetext", /(pass|close|fail)$/, { timeout: 30_000 });
+  await page.keyboard.press("f");
+  for (const degrees of [45, 30]) await hands.turn(degrees, "BIAS L I");
   await page.keyboard.press("p");
-  await page.waitForTimeout(500);
+  await page.waitForTimeout(3000);
   await page.screenshot(shot("bench-bias"));
+  await page.getByRole("button", { name: "Stop" }).click();
+
+  // a tone is recorded, and the erase sequence over it
+  await hands.open("demo-job-0409", "erase");
+  await page.keyboard.press("b");
+  await hands.play("old programme stays: weak erase");
+  await page.keyboard.press("p");
+  await page.getByRole("button", { name: "First the tone to be erased" }).click();
+  await page.waitForTimeout(75_000);
+  await page.getByRole("button", { name: /^Record the sequence/ }).click();
+  await expect(page.getByRole("meter", { name: "Erase depth left" })).toHaveAttribute(
+    "aria-valuetext",
+    /(pass|close|fail)$/,
+    { timeout: 120_000 },
+  );
+  await page.screenshot(shot("bench-erase"));
   await page.getByRole("button", { name: "Stop" }).click();
 
   await page.goto("/signals");
@@ -147,12 +156,6 @@ test("pictures of every main view", async ({ page }) => {
     timeout: 60_000,
   });
   await page.screenshot(shot("listen"));
-  await page.getByLabel("Recordings").setInputFiles(TILTED);
-  const azimuth = page.getByRole("article", { name: "tilted.wav" }).getByRole("region", { name: "Azimuth" });
-  await expect(azimuth).toContainText("no cycle is missed", { timeout: 60_000 });
-  await azimuth.evaluate((region) => region.scrollIntoView());
-  await page.waitForTimeout(500);
-  await page.screenshot(shot("listen-playback"));
   await page.goto("/settings");
   await page.getByRole("button", { name: "Listen", exact: true }).click();
   await expect(page.getByRole("table", { name: "Levels" })).toBeVisible({ timeout: 20_000 });

@@ -1,5 +1,6 @@
 import { mkdir, writeFile } from "node:fs/promises";
 import { layBench } from "@/core/alignment/lay-bench";
+import { saidAt } from "@/core/alignment/logbook";
 import { stationById } from "@/core/alignment/registry";
 import { speedTone } from "@/core/reference/speed-tone";
 import type { BlankTape } from "@/core/records/blank-tape";
@@ -8,6 +9,8 @@ import { timelineOf } from "@/core/signals/timeline";
 import { azimuth } from "@/core/stations/azimuth";
 import { bias } from "@/core/stations/bias";
 import { distortion } from "@/core/stations/distortion";
+import { erase } from "@/core/stations/erase";
+import { noise } from "@/core/stations/noise";
 import type { OnTheBench } from "@/core/stations/on-the-bench";
 import { recordResponse } from "@/core/stations/record-response";
 import type { MeasuringStation } from "@/core/stations/station";
@@ -145,8 +148,16 @@ class DemoJob {
     blank: BlankTape,
     monitor: "source" | "tape",
     seconds: number,
+    over: Sequence | null = null,
   ): SoundFile {
     this.deck.load(blankTape(this.job.speedCmPerS, { blank }));
+    if (over) {
+      this.deck.setInput(sequenceInput(over, SAMPLE_RATE_HZ));
+      this.deck.press("record");
+      this.deck.render(Math.round(seconds * SAMPLE_RATE_HZ));
+      this.deck.press("rewind");
+      while (this.deck.status.positionSeconds > 0) this.deck.render(SAMPLE_RATE_HZ / 10);
+    }
     this.deck.setInput(sequenceInput(sequence, SAMPLE_RATE_HZ));
     this.deck.monitor = monitor;
     this.deck.press("record");
@@ -159,15 +170,20 @@ class DemoJob {
   private async recorded(station: MeasuringStation, blank: BlankTape): Promise<OnTheBench> {
     const sequence = SHORT_SEQUENCES.find(({ id }) => id === station.hears.sequence)!;
     const seconds = timelineOf(sequence).seconds + 1;
+    // what a station wants recorded beforehand, where that is not followed, is there to be erased
+    const over =
+      station.hears.follows === null ? PRESETS.find(({ id }) => id === station.hears.steady) : null;
     const pass = async (hears: "source" | "tape"): Promise<PassNow> => {
-      const { passes } = await measureReturned(this.recording(sequence, blank, hears, seconds), sequence);
+      const sound = this.recording(sequence, blank, hears, seconds, over ?? null);
+      const { passes } = await measureReturned(sound, sequence);
       const ends = { startSeconds: 0, endSeconds: seconds, sequenceId: sequence.id };
       return { ...passes[0], ...ends, whole: true, hears, told: 0 };
     };
     this.sources.set(sequence.id, this.sources.get(sequence.id) ?? (await pass("source")));
     const passes = [this.sources.get(sequence.id)!, await pass("tape")];
     const returned = { sequenceId: sequence.id, passes, told: 0, nowSeconds: seconds };
-    return this.bench(this.tape, { ...NOTHING_HEARD, returned }, { recordingOn: blank.id });
+    const said = over ? { toneWasOn: blank.id } : {};
+    return this.bench(this.tape, { ...NOTHING_HEARD, returned }, { recordingOn: blank.id, ...said });
   }
 
   /** Records a level tone and hears source and tape one after the other. */
@@ -202,7 +218,11 @@ class DemoJob {
 
   private logRecorded(station: MeasuringStation, bench: OnTheBench, phase: Phase): void {
     const { circumstances } = bench;
-    const context = { ...this.context(phase, this.tape), channel: "both", circumstances };
+    const context = {
+      ...this.context(phase, this.tape),
+      channel: "both",
+      circumstances: saidAt(station, circumstances),
+    };
     const logged = station.readings(bench).toLog(context);
     if (typeof logged === "string") throw new Error(`${station.name}: ${logged}`);
     readings.push(...logged);
@@ -366,9 +386,9 @@ await thoroughly
   .turn("equaliser-left", 0.24)
   .align("as left");
 for (const blank of DEMO_BLANKS.slice(0, 2)) {
-  await thoroughly.record(distortion, blank, "as found");
+  for (const station of [distortion, erase, noise]) await thoroughly.record(station, blank, "as found");
   for (const station of [bias, recordLevel, recordResponse]) await thoroughly.setRecord(station, blank);
-  await thoroughly.record(distortion, blank, "as left");
+  for (const station of [distortion, erase, noise]) await thoroughly.record(station, blank, "as left");
 }
 thoroughly.finish();
 

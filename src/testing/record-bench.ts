@@ -54,11 +54,19 @@ export class RecordBench extends PlaybackBench {
   }
 
   /** Records the sequence of a station once, hearing source or tape of a machine with three heads. */
-  record(station: MeasuringStationId, monitor: "source" | "tape"): void {
+  record(station: MeasuringStationId, monitor: "source" | "tape", over: Sequence | null = null): void {
     this.goTo(station);
     const sequence = this.sequenceOf(station);
     const short = { ...sequence, leaderSeconds: 0.5 };
     this.deck.load(blankTape(TAPE.speedCmPerS, { blank: this.blank }));
+    if (over) {
+      // what is to be erased is recorded first, and nobody listens
+      this.deck.setInput(sequenceInput(over, RATE));
+      this.deck.press("record");
+      this.deck.render(Math.round((timelineOf(short).seconds + AFTER_SECONDS) * RATE));
+      this.deck.press("rewind");
+      while (this.deck.status.positionSeconds > 0) this.deck.render(RATE / 10);
+    }
     this.deck.setInput(sequenceInput(short, RATE));
     this.deck.monitor = monitor;
     this.deck.press("record");
@@ -114,6 +122,11 @@ export class RecordBench extends PlaybackBench {
   sequenceOf(station: MeasuringStationId): Sequence {
     const { sequence } = this.stationOf(station).hears;
     return this.sequences.find(({ id }) => id === sequence)!;
+  }
+
+  /** Says that the tone to be erased was on this tape. */
+  sayToneWasOn(): void {
+    this.circumstances = { ...this.circumstances, toneWasOn: this.blank.id };
   }
 
   /** Looks that it is the tape that was said. */

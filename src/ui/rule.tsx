@@ -16,6 +16,8 @@ interface RuleProps {
   ends: [string, string];
   /** Runs from zero instead of either way from it. */
   oneSided?: boolean;
+  /** Its ends, for what lies nowhere near nought; otherwise by the reading and its window. */
+  scale?: readonly [number, number];
   unit?: Unit;
   /** For a column of half the width: the same letters on a shorter ruler. */
   narrow?: boolean;
@@ -52,21 +54,21 @@ export function Rule({
   lastLogged,
   target = 0,
   ends,
-  oneSided = false,
+  oneSided: runsFromNought = false,
+  scale,
   unit = "%",
   narrow = false,
 }: RuleProps) {
   const width = narrow ? NARROW : WIDE;
-  const span = spanFor(
-    value ?? asFound ?? 0,
-    window ? Math.max(Math.abs(window.from), window.to) : 0.05,
-    unit,
-  );
-  const low = oneSided ? 0 : -span;
+  const span =
+    scale?.[1] ??
+    spanFor(value ?? asFound ?? 0, window ? Math.max(Math.abs(window.from), window.to) : 0.05, unit);
+  const low = scale?.[0] ?? (runsFromNought ? 0 : -span);
+  const oneSided = runsFromNought || scale !== undefined;
   const x = (t: number) =>
     MARGIN + ((Math.min(span, Math.max(low, t)) - low) / (span - low)) * (width - 2 * MARGIN);
   const major = oneSided ? 8 : 10;
-  const decimals = oneSided ? (span >= 1 ? 1 : span >= 0.1 ? 2 : 3) : decimalsOfScale(span);
+  const decimals = scale ? 0 : oneSided ? (span >= 1 ? 1 : span >= 0.1 ? 2 : 3) : decimalsOfScale(span);
   const ticks = Array.from({ length: 41 }, (_, i) => ({ t: low + ((span - low) * i) / 40, i }));
   const off = (t: number) => t < low || t > span;
   const half = value === null ? 0 : Math.max(8, x(value + uncertainty) - x(value));
@@ -82,7 +84,7 @@ export function Rule({
           <rect
             x={x(window.from)}
             y={BASE - 36}
-            width={x(window.to) - x(window.from)}
+            width={Math.max(0, x(window.to) - x(window.from))}
             height={36}
             fill={token("window")}
           />
@@ -153,7 +155,9 @@ export function Rule({
           {ends[0]}
         </text>
         <text x={width / 2} y={HEIGHT - 3} textAnchor="middle" fontSize={12.5} fill={SOFT}>
-          {oneSided ? `0 to ${fixed(span, decimals)} ${unit}` : `scale ±${fixed(span, decimals)} ${unit}`}
+          {oneSided
+            ? `${fixed(low, 0)} to ${fixed(span, decimals)} ${unit}`
+            : `scale ±${fixed(span, decimals)} ${unit}`}
         </text>
         <text x={width - MARGIN} y={HEIGHT - 3} textAnchor="end" fontSize={12.5} fill={SOFT}>
           {ends[1]}

@@ -6,7 +6,7 @@ import { atSpeed, speedsOf } from "@/core/records/job-speeds";
 import type { Machine } from "@/core/records/machine";
 import type { Reading } from "@/core/records/reading";
 import type { Dimension, MeasuringStation, Station } from "@/core/stations/station";
-import { limitFor, ROUTE, routeOf, stationById, stationOf } from "./registry";
+import { limitFor, quantityOf, ROUTE, routeOf, stationById, stationOf } from "./registry";
 
 /** How a station's piece of tape is drawn. */
 export type StationState = "blank" | "found" | "settled" | "stale" | "failed";
@@ -20,7 +20,8 @@ export function readingsOf(records: JobRecords, station: MeasuringStation): Read
 /** The verdict on a reading by its machine's limit; null where there is no limit. */
 export function readingVerdict(reading: Reading, machine: Machine): Verdict | null {
   const limit = limitFor(machine, reading.quantity);
-  return limit === null ? null : verdictOf(reading.value, reading.uncertainty, limit);
+  const { atLeast } = quantityOf(reading.quantity);
+  return limit === null ? null : verdictOf(reading.value, reading.uncertainty, limit, atLeast);
 }
 
 /** What of a reading says which series of its station it belongs to. */

@@ -10,7 +10,9 @@ export const shortSequences = (seconds: number): Sequence[] =>
     segments: preset.segments.filter(isKept).map((segment) => shortened(segment, seconds)),
   }));
 
-const RECORD_SIDE = ["bias", "record-level", "record-response", "distortion"];
+const RECORD_SIDE = ["bias", "record-level", "record-response", "distortion", "erase-and-noise"];
+/** What is left of a tone takes longer to be told than a tone. */
+const SILENCE_TIMES = 3;
 const TREBLE_HZ = 3000;
 
 const isKept = (segment: Segment): boolean =>
@@ -29,7 +31,8 @@ function shortened(segment: Segment, seconds: number): Segment {
     case "sweep":
     case "pink":
     case "white":
-    case "silence":
       return { ...segment, seconds };
+    case "silence":
+      return { ...segment, seconds: SILENCE_TIMES * seconds };
   }
 }

@@ -19,6 +19,8 @@ export interface Circumstances {
   head?: (typeof HEADS)[number];
   /** The blank tape that is recorded on. */
   recordingOn?: string;
+  /** Somebody said that the tone to be erased was on this blank tape before; never kept with a reading. */
+  toneWasOn?: string;
 }
 
 export const readingSchema = z.object({

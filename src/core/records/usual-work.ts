@@ -18,5 +18,6 @@ export const USUAL_WORK: readonly Adjuster[] = [
   work("head-capacitor", "Changed the capacitor across the head", "response"),
   work("demagnetise", "Demagnetised heads and guides", "distortion"),
   work("record-capacitors", "Changed the capacitors of the record amplifier", "distortion"),
+  work("erase-head", "Cleaned the erase head and its contacts", "erase"),
   work("new-head", "Replaced the head", "response"),
 ];

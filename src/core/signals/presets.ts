@@ -117,6 +117,12 @@ export const PRESETS: readonly Sequence[] = [
     ],
   }),
   make({
+    id: "erase-tone",
+    name: "Tone to be erased",
+    description: "1 kHz at +6 dB for a minute and a half: recorded first, then the erase sequence over it.",
+    segments: [sine(1000, -6, 90)],
+  }),
+  make({
     id: "erase-and-noise",
     name: "Erase, noise and crosstalk",
     description: "A strong 1 kHz tone to be erased, silence over it, then each channel alone.",

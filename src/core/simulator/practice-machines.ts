@@ -312,6 +312,7 @@ export const PRACTICE_CONDITIONS: readonly PracticeCondition[] = [
     name: "distorted and dull: two causes",
     settings: { "record.amplifierThirdPercent": 1.6, "bias.leftDb": 1.8, "bias.rightDb": 1.8 },
   },
+  { id: "weak-erase", name: "old programme stays: weak erase", settings: { "erase.depthDb": 44 } },
   { id: "worn-head", name: "head worn out", settings: { "head.gapMicrometres": 2.6 } },
   { id: "dirt", name: "dirty head", settings: { "head.spacingMicrometres": 1.2 } },
   { id: "head-capacitor", name: "too much across the head", settings: { "head.resonanceHz": 11_000 } },

@@ -1,5 +1,8 @@
 import type { TransportParameters } from "./transport-parameters";
 
+/** A clean erase head with all of its current. */
+const SOUND_ERASE_DB = 66;
+
 /** What of a machine is right again after work of the names of `usual-work`. */
 export function repaired(work: string, parameters: TransportParameters): Partial<TransportParameters> {
   switch (work) {
@@ -13,6 +16,8 @@ export function repaired(work: string, parameters: TransportParameters): Partial
       return { "head.magnetised": 0 };
     case "record-capacitors":
       return { "record.amplifierThirdPercent": 0 };
+    case "erase-head":
+      return { "erase.depthDb": SOUND_ERASE_DB };
     case "contact":
       return { "contact.jumpDb": 0 };
     default:

@@ -22,6 +22,8 @@ export interface Tolerances {
   biasDb: number;
   /** Third harmonic at 0 level; null where nothing is asked. */
   thirdPercent: number | null;
+  /** Least depth that a tone of 1 kHz is erased by. */
+  eraseDb: number;
 }
 
 const corridor = (db: number, fromHz: number, toHz: number): Corridor => ({ db, fromHz, toHz });
@@ -39,6 +41,7 @@ export const TOLERANCE_CLASSES = {
     recordResponse: corridor(2, 60, 15_000),
     biasDb: 0.5,
     thirdPercent: 1,
+    eraseDb: 70,
   },
   hifi: {
     name: "high fidelity",
@@ -51,6 +54,7 @@ export const TOLERANCE_CLASSES = {
     recordResponse: corridor(3, 60, 12_500),
     biasDb: 1,
     thirdPercent: 1,
+    eraseDb: 60,
   },
   portable: {
     name: "portable",
@@ -63,6 +67,7 @@ export const TOLERANCE_CLASSES = {
     recordResponse: corridor(4, 125, 8000),
     biasDb: 1.5,
     thirdPercent: 3,
+    eraseDb: 50,
   },
   toy: {
     name: "toy, dictation",
@@ -75,6 +80,7 @@ export const TOLERANCE_CLASSES = {
     recordResponse: null,
     biasDb: 2,
     thirdPercent: null,
+    eraseDb: 40,
   },
 } as const satisfies Record<string, Tolerances>;
 

@@ -2,9 +2,11 @@ import { azimuth } from "./azimuth";
 import { bias } from "./bias";
 import { clean } from "./clean";
 import { distortion } from "./distortion";
+import { erase } from "./erase";
 import { flutter } from "./flutter";
 import { intake } from "./intake";
 import { level } from "./level";
+import { noise } from "./noise";
 import { path } from "./path";
 import { recordLevel } from "./record-level";
 import { recordResponse } from "./record-response";
@@ -28,6 +30,8 @@ export const STATIONS = [
   recordLevel,
   recordResponse,
   distortion,
+  erase,
+  noise,
   sheet,
 ] as const;
 

@@ -8,6 +8,10 @@ export interface Quantity {
   decimals: number;
   /** It can be too high and too low: shown with its sign, with a window either way of nought. */
   signed: boolean;
+  /** What passes is the limit or more. */
+  atLeast?: true;
+  /** Ends of its ruler, where it lies nowhere near nought. */
+  scale?: readonly [number, number];
   /** What only a turn card or a curve needs means nothing to an owner. */
   unprinted?: true;
 }

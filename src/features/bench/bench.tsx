@@ -181,6 +181,7 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
           listener,
           slotTurns: proposed.slotTurns,
           absent: absence(listener, measuring, view.tape.name),
+          onCircumstances: setCircumstances,
           onReadFrom: readFrom,
         }
       : null;

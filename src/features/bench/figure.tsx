@@ -37,11 +37,11 @@ export function Figure(props: FigureProps) {
   const { view, quantity, channel, value, uncertainty, settled, shownAs, target = 0 } = props;
   const { settling = "settling", size = "medium" } = props;
   const limit = limitFor(view.machine, quantity);
-  const { unit, signed, decimals, name: quantityName } = quantityOf(quantity);
-  const verdict = value !== null && limit !== null ? verdictOf(value, uncertainty, limit) : null;
+  const { unit, signed, decimals, scale, atLeast = false, name: quantityName } = quantityOf(quantity);
+  const verdict = value !== null && limit !== null ? verdictOf(value, uncertainty, limit, atLeast) : null;
   const name = channel ? `${quantityName} ${channel}` : quantityName;
   const logged = inForce(view.readings).filter(isOf(props));
-  const range = limit === null ? "" : `${signed ? "±" : ""}${limit}${unitAfter(unit)}`;
+  const range = limit === null ? "" : `${atLeast ? "≥ " : signed ? "±" : ""}${limit}${unitAfter(unit)}`;
   return (
     <Box sx={{ minWidth: 0 }}>
       <Box sx={{ display: "flex", justifyContent: "space-between", alignItems: "baseline", gap: 1 }}>
@@ -55,7 +55,7 @@ export function Figure(props: FigureProps) {
               detail={
                 size === "narrow" && verdict === "pass"
                   ? `pass, ${range}`
-                  : detail(verdict, Math.abs(value) - limit, range, decimals)
+                  : detail(verdict, atLeast ? limit - value : Math.abs(value) - limit, range, decimals)
               }
             />
           ) : (
@@ -79,10 +79,17 @@ export function Figure(props: FigureProps) {
       <Rule
         narrow={size === "narrow"}
         unit={unit}
+        scale={scale}
         target={target}
         value={value}
         uncertainty={uncertainty}
-        window={limit === null ? null : { from: signed ? -limit : 0, to: limit }}
+        window={
+          limit === null
+            ? null
+            : atLeast
+              ? { from: limit, to: scale?.[1] ?? limit }
+              : { from: signed ? -limit : 0, to: limit }
+        }
         asFound={logged.find(({ phase }) => phase === "as found")?.value ?? null}
         lastLogged={logged.at(-1)?.value ?? null}
         ends={props.ends}

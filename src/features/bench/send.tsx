@@ -11,6 +11,12 @@ import { isStarting, UNSET_SEND_DB } from "./set-zero";
 import type { PictureProps } from "./stations/picture";
 
 const PASSES = [1, 3, 5, 8];
+/** What a preset that sounds steadily is called on its button. */
+const STEADY_WORDS: Record<string, string | undefined> = {
+  "bias-tones": "Both tones, steady",
+  "level-tone": "The level tone",
+  "erase-tone": "First the tone to be erased",
+};
 const preset = (wanted: string | null): Sequence | undefined => PRESETS.find(({ id }) => id === wanted);
 
 /**
@@ -33,7 +39,8 @@ export function Send({
   // where a tone is followed all the time the sequence is for machines that cannot be
   const bySequence = !machine.monitorsTape || station.hears.what === "sequence";
   const sequence = bySequence ? preset(wanted) : undefined;
-  const steady = machine.monitorsTape ? preset(watched) : undefined;
+  // what is followed off the tape is for three heads; what is recorded beforehand for all
+  const steady = machine.monitorsTape || station.hears.follows === null ? preset(watched) : undefined;
   const send = (what: Sequence) =>
     practice ? listener.recordSequence(what, blank) : player.play(what, job.zero?.sendDb ?? UNSET_SEND_DB);
   const may = practice !== null || agreed;
@@ -79,9 +86,7 @@ export function Send({
               disabled={starting}
               onClick={() => void send(steady)}
             >
-              {steady.id === "bias-tones"
-                ? "Both tones, steady"
-                : `${practice ? "Record" : "Send"} the level tone`}
+              {STEADY_WORDS[steady.id] ?? steady.name}
             </Button>
           )}
         </>

@@ -60,13 +60,15 @@ function measuringStep(
 }
 
 function standing(reading: Reading, machine: Machine): string {
-  const { unit, decimals } = quantityOf(reading.quantity);
+  const { unit, decimals, atLeast } = quantityOf(reading.quantity);
   const limit = limitFor(machine, reading.quantity);
   const verdict = readingVerdict(reading, machine);
   if (limit === null || verdict === null) return "this machine has no limit for it; log it as left";
   switch (verdict) {
     case "fail":
-      return `${fixed(Math.abs(reading.value) - limit, decimals)}${unitAfter(unit)} outside`;
+      return atLeast
+        ? `${fixed(limit - reading.value, decimals)}${unitAfter(unit)} short`
+        : `${fixed(Math.abs(reading.value) - limit, decimals)}${unitAfter(unit)} outside`;
     case "cannot be told":
       return "known worse than its limit is wide; measure it again";
     case "close":

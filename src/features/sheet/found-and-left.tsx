@@ -11,10 +11,13 @@ const MARGIN = 24;
 export function FoundAndLeft({ row }: { row: SheetRow }) {
   const figures = [row.asFound, row.asLeft].flatMap((figure) => figure?.reading.value ?? []);
   if (figures.length === 0) return null;
-  const { signed, unit } = quantityOf(row.quantity);
-  const span = spanFor(Math.max(...figures.map(Math.abs)), row.limit ?? 0, unit);
-  const low = signed ? -span : 0;
-  const x = (value: number) => MARGIN + ((value - low) / (span - low)) * (WIDTH - 2 * MARGIN);
+  const { signed, unit, scale, atLeast = false } = quantityOf(row.quantity);
+  const span = scale?.[1] ?? spanFor(Math.max(...figures.map(Math.abs)), row.limit ?? 0, unit);
+  const low = scale?.[0] ?? (signed ? -span : 0);
+  const x = (value: number) =>
+    MARGIN + ((Math.max(low, Math.min(span, value)) - low) / (span - low)) * (WIDTH - 2 * MARGIN);
+  const passes =
+    row.limit === null ? null : atLeast ? [row.limit, span] : [signed ? -row.limit : 0, row.limit];
   const wedge = (value: number) => `M${x(value) - 6} 14 h12 v10 L${x(value)} 40 L${x(value) - 6} 24 z`;
   return (
     <svg
@@ -23,14 +26,8 @@ export function FoundAndLeft({ row }: { row: SheetRow }) {
       role="img"
       aria-label={`${row.name}: as found ${row.asFound ? fixed(row.asFound.reading.value, 3) : "not taken"}, as left ${row.asLeft ? fixed(row.asLeft.reading.value, 3) : "not taken"} ${UNIT_WORDS[unit]}`}
     >
-      {row.limit !== null && (
-        <rect
-          x={x(signed ? -row.limit : 0)}
-          y={20}
-          width={x(row.limit) - x(signed ? -row.limit : 0)}
-          height={21}
-          fill="var(--window)"
-        />
+      {passes && (
+        <rect x={x(passes[0])} y={20} width={x(passes[1]) - x(passes[0])} height={21} fill="var(--window)" />
       )}
       <line x1={MARGIN} x2={WIDTH - MARGIN} y1={41} y2={41} stroke="var(--ink)" strokeWidth={1.5} />
       {(signed ? [0, 0.25, 0.5, 0.75, 1] : [0, 0.2, 0.4, 0.6, 0.8, 1]).map((t) => {

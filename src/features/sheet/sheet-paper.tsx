@@ -144,7 +144,7 @@ function StationSection({ sheet, machine }: { sheet: SheetStation; machine: Mach
                     ? row.deciding
                       ? "none written down"
                       : ""
-                    : `${quantityOf(row.quantity).signed ? "±" : ""}${row.limit}${THIN_SPACE}${quantityOf(row.quantity).unit}`}
+                    : `${limitSign(row.quantity)}${row.limit}${THIN_SPACE}${quantityOf(row.quantity).unit}`}
                 </td>
                 <Figure figure={row.asFound} row={row} />
                 <Figure figure={row.asLeft} row={row} />
@@ -202,4 +202,9 @@ function Mark({ verdict }: { verdict: Verdict }) {
       {verdict}
     </span>
   );
+}
+
+function limitSign(quantity: string): string {
+  const { signed, atLeast } = quantityOf(quantity);
+  return atLeast ? "≥ " : signed ? "±" : "";
 }

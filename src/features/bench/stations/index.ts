@@ -2,8 +2,10 @@ import type { MeasuringStationId } from "@/core/stations";
 import { azimuth } from "./azimuth";
 import { bias } from "./bias";
 import { distortion } from "./distortion";
+import { erase } from "./erase";
 import { flutter } from "./flutter";
 import { level } from "./level";
+import { noise } from "./noise";
 import type { StationPicture } from "./picture";
 import { recordLevel } from "./record-level";
 import { recordResponse } from "./record-response";
@@ -21,4 +23,6 @@ export const PICTURES: { readonly [Id in MeasuringStationId]: StationPicture } =
   "record-level": recordLevel,
   "record-response": recordResponse,
   distortion,
+  erase,
+  noise,
 };

@@ -1,5 +1,6 @@
 import type { ComponentType } from "react";
 import type { ResponseSource } from "@/core/playback/response-runs";
+import type { Circumstances } from "@/core/records/reading";
 import type { Advised } from "@/core/stations/advised";
 import type { OnTheBench } from "@/core/stations/on-the-bench";
 import type { MeasuringStation } from "@/core/stations/station";
@@ -17,6 +18,8 @@ export interface PictureProps {
   slotTurns: number;
   /** What stands in the place of a number that is not there. */
   absent: string;
+  /** Says in what circumstances it is worked. */
+  onCircumstances(changed: Circumstances): void;
   /** Chooses what the response is read from. */
   onReadFrom(source: ResponseSource): void;
 }

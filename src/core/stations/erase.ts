@@ -1,0 +1,161 @@
+import { recordsTape, type Machine } from "@/core/records/machine";
+import { PRESETS } from "@/core/signals/presets";
+import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
+import { fixed } from "@/core/text/number-text";
+import { nothingAdvised } from "./advised";
+import { MAINS } from "./cautions";
+import { erasedOf, type Erased } from "./erased";
+import { readingsOfMoment, type LogContext } from "./log-context";
+import type { OnTheBench } from "./on-the-bench";
+import { recordedAt, recordedHere } from "./recorded";
+import type { MeasuringStation } from "./station";
+import { nothingToLog } from "./station-readings";
+
+const quantities = {
+  "erase.depth": {
+    name: "Erase depth",
+    unit: "dB",
+    decimals: 1,
+    signed: false,
+    atLeast: true,
+    scale: [20, 100],
+  },
+} as const;
+
+const SEQUENCE = PRESETS.find(({ id }) => id === "erase-and-noise")!;
+/** Two machines that record one tone do not agree better. */
+const LEAST_UNCERTAINTY_DB = 0.5;
+/** So deep nothing is erased: the tone was never there. */
+const UNHEARD_OF_DB = 100;
+
+const limitOf = ({ limits, toleranceClass }: Machine): number =>
+  limits.eraseDb ?? TOLERANCE_CLASSES[toleranceClass].eraseDb;
+
+/** Each channel of the last pass, and why nothing can be said of it; null when it can. */
+export function erasedNow(bench: OnTheBench): {
+  channels: Erased[];
+  lacks: string | null;
+  agoSeconds: number;
+} {
+  const { recorded, lacks } = recordedHere(bench);
+  const last = recorded.at(-1);
+  if (!last) return { channels: [], lacks, agoSeconds: 0 };
+  const channels = erasedOf(last, bench.here.machine.channels);
+  const { recordingOn, toneWasOn } = bench.circumstances;
+  const heard = channels.filter(({ depth }) => depth !== null);
+  const hidden = heard.find(({ depth }) => depth!.hidden);
+  const said = toneWasOn !== undefined && toneWasOn === (recordingOn ?? "");
+  const why =
+    heard.length < channels.length || channels.length === 0
+      ? "The silence after the tone was not heard long enough."
+      : hidden && !said
+        ? "Nothing of the tone is left above the noise, if it was there: record the tone to be erased first, the sequence over it, and say so."
+        : heard.some(({ depth }) => depth!.db > UNHEARD_OF_DB)
+          ? "Nothing is erased so deep: was there a tone at all?"
+          : null;
+  return { channels, lacks: lacks ?? why, agoSeconds: last.agoSeconds };
+}
+
+export const erase: MeasuringStation<"erase", keyof typeof quantities> = {
+  id: "erase",
+  kind: "measure",
+  name: "Erase",
+  group: "record",
+  quantities,
+  onRoute: recordsTape,
+  deciding: () => ["erase.depth"],
+  limitOf,
+  ownLimits: [{ key: "eraseDb", label: "Own least erase depth, dB", most: 120 }],
+  corridorOf: () => null,
+  apartBy: ["speed", "channel", "recordingOn"],
+  circumstances: ["recordingOn"],
+  adjusters: [{ kind: "work", says: "work, on the erase side", actsOn: [] }],
+  hears: {
+    what: "sequence",
+    flutter: false,
+    role: null,
+    sequence: SEQUENCE.id,
+    follows: null,
+    steady: "erase-tone",
+  },
+  tapeLacks: () => null,
+  upsets: ["erase", "noise"],
+  readings: (bench) => {
+    const { channels, lacks, agoSeconds } = erasedNow(bench);
+    if (channels.length === 0) return nothingToLog(lacks ?? "");
+    const readings = (context: LogContext) =>
+      readingsOfMoment(
+        erase,
+        { ...context, nominalHz: TONE_HZ, at: recordedAt(context.at, agoSeconds) },
+        { seconds: 20, method: METHOD },
+        channels.map(
+          ({ channel, depth }) =>
+            depth && {
+              quantity: "erase.depth",
+              channel,
+              value: depth.db,
+              uncertainty: Math.hypot(LEAST_UNCERTAINTY_DB, depth.uncertaintyDb),
+              ...(depth.hidden && { method: `${METHOD}; at least that: noise hides what is left` }),
+            },
+        ),
+      );
+    return {
+      toLog: (context) => lacks ?? readings(context),
+      afterTurn: (context) => (lacks === null ? readings(context) : null),
+      beforeTurn: (context) => (lacks === null ? readings(context) : null),
+    };
+  },
+  advise: (bench) => {
+    const { channels, lacks } = erasedNow(bench);
+    const worst = channels.flatMap(({ depth }) => depth ?? []).toSorted((a, b) => a.db - b.db)[0];
+    return nothingAdvised({
+      quantity: "erase.depth",
+      value: worst?.db ?? null,
+      uncertainty: Math.hypot(LEAST_UNCERTAINTY_DB, worst?.uncertaintyDb ?? 0),
+      settled: lacks === null,
+    });
+  },
+  seeksPeak: () => false,
+  nothingToTurn:
+    "Erase depth comes of the oscillator, the erase head and the tape; there is no screw for it.",
+  setUp: [
+    "Record the tone to be erased on this tape, a minute and a half of it.",
+    "Rewind, and record the erase sequence over it.",
+    "Three heads: listen to the tape while it records. Two heads: rewind and play.",
+  ],
+  checks: [],
+  caution: MAINS,
+};
+const TONE_HZ = 1000;
+const METHOD = "1 kHz at +6 dB erased once, what is left by narrow filter";
+
+/** What a pattern of erase depths usually means, the likeliest first; none where nothing is short. */
+export function eraseCauses(
+  channels: ReadonlyArray<{ channel: string; db: number }>,
+  others: ReadonlyArray<{ name: string; db: number }>,
+  leastDb: number,
+): string[] {
+  const short = channels.filter(({ db }) => db < leastDb);
+  if (short.length === 0) return [];
+  const [one, other] = channels;
+  const apart = other ? Math.abs(one.db - other.db) : 0;
+  const better = others.filter(({ db }) => db >= leastDb);
+  return [
+    ...(apart > APART_DB
+      ? [
+          `The ${one.db < other.db ? one.channel : other.channel} channel is ${fixed(apart, 0)} dB worse than the other: the erase head is dirty, too low or too high, or worn on that track.`,
+        ]
+      : []),
+    ...(better.length > 0
+      ? [
+          `On ${better.map(({ name }) => name).join(", ")} it is deep enough: this tape is too strong for this machine.`,
+        ]
+      : []),
+    ...(apart <= APART_DB && better.length === 0
+      ? [
+          "Both channels alike: look at the oscillator's amplitude first, with a meter at the erase head, then clean the erase head, then its contacts.",
+        ]
+      : []),
+  ];
+}
+const APART_DB = 8;

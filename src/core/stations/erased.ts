@@ -1,0 +1,58 @@
+import type { ReturnedChannel } from "@/core/returned/returned";
+import { ZERO_DBFS } from "@/core/returned/returned";
+import type { Machine } from "@/core/records/machine";
+import { channelNames, heardOn } from "./channels";
+import type { Recorded } from "./recorded";
+
+/** What a pass of the erase sequence tells of a channel. */
+export interface Erased {
+  channel: string;
+  /** By how much the tone went down; at least that where noise hides what is left. Null where it was not heard. */
+  depth: { db: number; uncertaintyDb: number; hidden: boolean } | null;
+  /** Noise and hum of the silence re what comes back at 0; null where 0 was not heard, or the silence was too short. */
+  noise: { flatDb: number; aDb: number; itu468Db: number } | null;
+  hum: Array<{ frequencyHz: number; levelDb: number }>;
+  /** What comes across from the other channel, re that; null where no more than chance does, or with one channel. */
+  crosstalkDb: number | null;
+  crosstalkUncertaintyDb: number;
+}
+
+/** ± of a noise level over some seconds, dB. */
+export const NOISE_UNCERTAINTY_DB = 0.3;
+
+/** Erase depth, noise and separation of each channel, from one pass of the erase sequence. */
+export function erasedOf({ pass }: Recorded, channels: Machine["channels"]): Erased[] {
+  const all = (c: number): ReturnedChannel[] =>
+    pass.segments.flatMap((one) => heardOn(one.channels, c) ?? []);
+  return channelNames(channels).flatMap((channel, c): Erased[] => {
+    const own = all(c);
+    const silence = own.find((one) => one.kind === "silence");
+    if (silence?.kind !== "silence") return [];
+    const tones = own.flatMap((one) => (one.kind === "sine" ? [one] : []));
+    // the tone at 0 on this channel alone, or with one channel the last
+    const atZero = tones.findLast(({ levelDb }) => levelDb !== null);
+    const across = tones.find(({ levelDb }) => levelDb === null);
+    const zeroDbfs = tones.length > 1 && atZero?.levelDb != null ? ZERO_DBFS + atZero.levelDb : null;
+    const { residualDb, residualMeasurable, residualUncertaintyDb, noise, hum } = silence;
+    return [
+      {
+        channel,
+        depth:
+          residualDb === null
+            ? null
+            : { db: -residualDb, uncertaintyDb: residualUncertaintyDb ?? 0, hidden: !residualMeasurable },
+        noise:
+          noise && zeroDbfs !== null
+            ? {
+                flatDb: noise.flatDbfs - zeroDbfs,
+                aDb: noise.aDbfs - zeroDbfs,
+                itu468Db: noise.itu468Dbfs - zeroDbfs,
+              }
+            : null,
+        hum: hum.map(({ frequencyHz, levelDb }) => ({ frequencyHz, levelDb: levelDb - (zeroDbfs ?? 0) })),
+        crosstalkDb: across?.crosstalkDb ?? null,
+        crosstalkUncertaintyDb: across?.uncertaintyDb ?? 0,
+      },
+    ];
+  });
+}

@@ -1,0 +1,100 @@
+import Box from "@mui/material/Box";
+import Checkbox from "@mui/material/Checkbox";
+import FormControlLabel from "@mui/material/FormControlLabel";
+import { useMemo } from "react";
+import { limitFor } from "@/core/alignment/registry";
+import { inForce } from "@/core/records/job-records";
+import { eraseCauses, erasedNow } from "@/core/stations/erase";
+import { EraseStaircase } from "@/ui/erase-staircase";
+import { Figure } from "../figure";
+import { RecordSteps } from "../record-steps";
+import { onThisTape } from "../record-view";
+import type { PictureProps, StationPicture } from "./picture";
+
+const TONE_ABOVE_ZERO_DB = 6;
+
+/** How deep a tone is erased in each channel, as a staircase down to what is left of it. */
+function Erase({ view, bench, listener, station, absent, onCircumstances }: PictureProps) {
+  const mine = useMemo(() => onThisTape(view, bench), [view, bench]);
+  const { channels, lacks } = erasedNow(bench);
+  const names = view.machine.channels === 1 ? ["both"] : ["left", "right"];
+  const leastDb = limitFor(view.machine, "erase.depth") ?? 0;
+  const { recordingOn = "", toneWasOn } = bench.circumstances;
+  const others = (view.job.blankTapes ?? []).flatMap(({ id, name }) => {
+    const depths = inForce(view.readings).filter(
+      (r) => r.quantity === "erase.depth" && r.context.recordingOn === id && id !== recordingOn,
+    );
+    return depths.length > 0 ? [{ name, db: Math.min(...depths.slice(-2).map(({ value }) => value)) }] : [];
+  });
+  const causes = eraseCauses(
+    channels.flatMap(({ channel, depth }) => (depth && !depth.hidden ? [{ channel, db: depth.db }] : [])),
+    others,
+    leastDb,
+  );
+  return (
+    <>
+      <Box sx={{ display: "grid", gridTemplateColumns: { sm: `repeat(${names.length}, 1fr)` }, gap: 2 }}>
+        {names.map((name) => {
+          const depth = channels.find(({ channel }) => channel === name)?.depth ?? null;
+          return (
+            <Figure
+              key={name}
+              view={mine}
+              quantity="erase.depth"
+              channel={names.length === 1 ? undefined : name}
+              value={depth?.db ?? null}
+              uncertainty={depth?.uncertaintyDb ?? 0}
+              settled={lacks === null}
+              settling={depth?.hidden ? "at least" : "look"}
+              ends={["stays", "gone"]}
+              absent={absent}
+              size="narrow"
+            />
+          );
+        })}
+      </Box>
+      <RecordSteps {...{ bench, listener, station, view, lacks }}>
+        <FormControlLabel
+          control={
+            <Checkbox
+              checked={toneWasOn === recordingOn}
+              onChange={({ target }) =>
+                onCircumstances({
+                  ...bench.circumstances,
+                  toneWasOn: target.checked ? recordingOn : undefined,
+                })
+              }
+            />
+          }
+          label="The tone to be erased was recorded on this tape before"
+        />
+      </RecordSteps>
+      {causes.length > 0 && (
+        <Box component="ol" aria-label="What it usually means" sx={{ m: 0, pl: 2.5 }}>
+          {causes.map((cause) => (
+            <Box component="li" key={cause} sx={{ lineHeight: 1.35 }}>
+              {cause}
+            </Box>
+          ))}
+        </Box>
+      )}
+      <Box sx={{ display: "grid", gridTemplateColumns: { sm: `repeat(${names.length}, 1fr)` }, gap: 2 }}>
+        {channels.map(
+          ({ channel, depth, noise }) =>
+            depth && (
+              <EraseStaircase
+                key={channel}
+                label={`Erase depth ${channel}: the tone, noise, and what is left`}
+                depthDb={depth.db}
+                hidden={depth.hidden}
+                noiseBelowDb={noise ? TONE_ABOVE_ZERO_DB - noise.flatDb : null}
+                leastDb={leastDb}
+              />
+            ),
+        )}
+      </Box>
+    </>
+  );
+}
+
+export const erase: StationPicture = { Middle: Erase };
