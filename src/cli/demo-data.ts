@@ -174,7 +174,7 @@ class DemoJob {
     const over =
       station.hears.follows === null ? PRESETS.find(({ id }) => id === station.hears.steady) : null;
     const pass = async (hears: "source" | "tape"): Promise<PassNow> => {
-      const sound = this.recording(sequence, blank, hears, seconds, over ?? null);
+      const sound = this.recording(sequence, blank, hears, seconds, (hears === "tape" && over) || null);
       const { passes } = await measureReturned(sound, sequence);
       const ends = { startSeconds: 0, endSeconds: seconds, sequenceId: sequence.id };
       return { ...passes[0], ...ends, whole: true, hears, told: 0 };
@@ -206,6 +206,12 @@ class DemoJob {
       at += 7;
     }
     return this.bench(this.tape, { ...NOTHING_HEARD, comparison }, { recordingOn: blank.id });
+  }
+
+  /** Records the erase sequence over a tone once, and logs what both stations make of it. */
+  async recordErase(blank: BlankTape, phase: Phase): Promise<void> {
+    const bench = await this.recorded(erase, blank);
+    for (const station of [erase, noise]) this.logRecorded(station, bench, phase);
   }
 
   /** Records and logs a record station on a blank tape, and gives what stands on the bench then. */
@@ -386,9 +392,11 @@ await thoroughly
   .turn("equaliser-left", 0.24)
   .align("as left");
 for (const blank of DEMO_BLANKS.slice(0, 2)) {
-  for (const station of [distortion, erase, noise]) await thoroughly.record(station, blank, "as found");
+  await thoroughly.record(distortion, blank, "as found");
+  await thoroughly.recordErase(blank, "as found");
   for (const station of [bias, recordLevel, recordResponse]) await thoroughly.setRecord(station, blank);
-  for (const station of [distortion, erase, noise]) await thoroughly.record(station, blank, "as left");
+  await thoroughly.record(distortion, blank, "as left");
+  await thoroughly.recordErase(blank, "as left");
 }
 thoroughly.finish();
 

@@ -36,6 +36,14 @@ const pass = (fields: Partial<PassNow>, right = -1, clipped = false): PassNow =>
   ],
   ...fields,
 });
+/** The same with a level that swings. */
+const swinging = (one: PassNow): PassNow => ({
+  ...one,
+  segments: one.segments.map((segment) => ({
+    ...segment,
+    channels: segment.channels.map((channel) => ({ ...channel, spreadDb: 1.6 })) as typeof segment.channels,
+  })),
+});
 const bench = (returned: Partial<ReturnedNow>, { heads = 3, blanks = false, turns = 0 } = {}): OnTheBench => {
   const records = {
     job: aJob(blanks ? { blankTapes: [{ id: "b", name: "b" }] } : {}),
@@ -61,6 +69,7 @@ describe("what was recorded, and at which setting", () => {
     ["turned while it played", bench({ passes: [pass({ told: null })] }), /turned while/],
     ["turned since", bench({ passes: [pass({})], told: 1 }), /turned since/],
     ["clipped", bench({ passes: [pass({}, -1, true)] }), /clips/],
+    ["over old programme", bench({ passes: [swinging(pass({}))] }), /old programme/],
     ["one channel dead", bench({ passes: [pass({}, -60)] }), /right channel/],
     ["sound", bench({ passes: [pass({})] }), null],
   ])("%s", (_, on, says) => {

@@ -106,6 +106,9 @@ export const blankLacks = ({
 export const TURNED_SINCE = "Something was turned since: record the sequence once more.";
 
 const DEAD_DB = -30;
+/** A middle tone of a sound tape holds still within a tenth of this, standard deviation. */
+const SWINGS_DB = 1;
+const MIDDLE_BELOW_HZ = 3000;
 
 /** What makes figures of a pass false, in a sentence; null for nothing. */
 export function troubleOf({ pass, source }: Recorded, channelCount: number): string | null {
@@ -123,6 +126,17 @@ export function troubleOf({ pass, source }: Recorded, channelCount: number): str
     ),
   );
   if (clips) return "The input clips: turn its level down, and record once more.";
+  const swings = pass.segments.some(({ channels }) =>
+    channels.some(
+      (one) =>
+        one.kind === "sine" &&
+        one.levelDb !== null &&
+        one.frequencyHz < MIDDLE_BELOW_HZ &&
+        one.spreadDb > SWINGS_DB,
+    ),
+  );
+  if (swings)
+    return "A middle tone will not hold still: old programme is left under it, or the tape does not lie against the head. Record on an erased tape, or look at erase first.";
   if (channelCount === 1) return null;
   const [left, right] = ["left", "right"].map((channel) => Math.max(-200, ...tones(pass, channel)));
   const dead = left - right > -DEAD_DB ? "right" : right - left > -DEAD_DB ? "left" : null;
