@@ -11,8 +11,9 @@ import { RecordBench } from "./record-bench";
 const STATIONS = ["bias", "record-level", "record-response"] as const;
 const MOST_TURNS = 5;
 /** Setting one moves the others a little: gone through so often at most. */
-const MOST_ROUNDS = 3;
-const SHORT = shortSequences(2);
+const MOST_ROUNDS = 2;
+/** Live, hum beside a low tone takes three seconds to be told from it. */
+const SHORT = shortSequences(3);
 
 /** What is done about a cause that no screw sets, by words of what to try first. */
 const WORK: ReadonlyArray<[RegExp, string]> = [
