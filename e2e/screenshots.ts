@@ -112,7 +112,8 @@ test("pictures of every main view", async ({ page }) => {
   await page.keyboard.press("f");
   for (const degrees of [45, 30]) await hands.turn(degrees, "BIAS L I");
   await page.keyboard.press("p");
-  await page.waitForTimeout(3000);
+  await page.waitForTimeout(5000);
+  await page.getByRole("region", { name: "Bias", exact: true }).evaluate((region) => (region.scrollTop = 0));
   await page.screenshot(shot("bench-bias"));
   await page.getByRole("button", { name: "Stop" }).click();
 

@@ -129,17 +129,23 @@ export const erase: MeasuringStation<"erase", keyof typeof quantities> = {
 const TONE_HZ = 1000;
 const METHOD = "1 kHz at +6 dB erased once, what is left by narrow filter";
 
-/** What a pattern of erase depths usually means, the likeliest first; none where nothing is short. */
+/**
+ * What a pattern of erase depths usually means, the likeliest first; none where nothing is short.
+ * @param others as logged on the job's other tapes, @param beforeDb as logged on this one
+ */
 export function eraseCauses(
   channels: ReadonlyArray<{ channel: string; db: number }>,
   others: ReadonlyArray<{ name: string; db: number }>,
+  beforeDb: number | null,
   leastDb: number,
 ): string[] {
   const short = channels.filter(({ db }) => db < leastDb);
   if (short.length === 0) return [];
   const [one, other] = channels;
   const apart = other ? Math.abs(one.db - other.db) : 0;
-  const better = others.filter(({ db }) => db >= leastDb);
+  // where this tape was erased well before, the others tell nothing: the machine has changed since
+  const hasChanged = beforeDb !== null && beforeDb >= leastDb;
+  const better = hasChanged ? [] : others.filter(({ db }) => db >= leastDb);
   return [
     ...(apart > APART_DB
       ? [
@@ -153,7 +159,7 @@ export function eraseCauses(
       : []),
     ...(apart <= APART_DB && better.length === 0
       ? [
-          "Both channels alike: look at the oscillator's amplitude first, with a meter at the erase head, then clean the erase head, then its contacts.",
+          `${hasChanged ? `It was ${fixed(beforeDb, 0)} dB before on this tape. ` : ""}Both channels alike: look at the oscillator's amplitude first, with a meter at the erase head, then clean the erase head, then its contacts.`,
         ]
       : []),
   ];

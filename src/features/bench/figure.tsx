@@ -32,6 +32,8 @@ interface FigureProps {
   size?: "large" | "medium" | "narrow";
 }
 
+const FLOOR = "≥ ";
+
 /** A live number of a station with its ruler and verdict. */
 export function Figure(props: FigureProps) {
   const { view, quantity, channel, value, uncertainty, settled, shownAs, target = 0 } = props;
@@ -41,7 +43,7 @@ export function Figure(props: FigureProps) {
   const verdict = value !== null && limit !== null ? verdictOf(value, uncertainty, limit, atLeast) : null;
   const name = channel ? `${quantityName} ${channel}` : quantityName;
   const logged = inForce(view.readings).filter(isOf(props));
-  const range = limit === null ? "" : `${atLeast ? "≥ " : signed ? "±" : ""}${limit}${unitAfter(unit)}`;
+  const range = limit === null ? "" : `${atLeast ? FLOOR : signed ? "±" : ""}${limit}${unitAfter(unit)}`;
   return (
     <Box sx={{ minWidth: 0 }}>
       <Box sx={{ display: "flex", justifyContent: "space-between", alignItems: "baseline", gap: 1 }}>
@@ -103,7 +105,9 @@ export function Figure(props: FigureProps) {
 function detail(verdict: Verdict, over: number, range: string, decimals: number): string {
   switch (verdict) {
     case "fail":
-      return `fail, ${fixed(over, decimals)} outside ${range}`;
+      return range.startsWith(FLOOR)
+        ? `fail, ${fixed(over, decimals)} short`
+        : `fail, ${fixed(over, decimals)} outside ${range}`;
     case "close":
       return `close to ${range}`;
     case "pass":

@@ -20,15 +20,21 @@ function Erase({ view, bench, listener, station, absent, onCircumstances }: Pict
   const names = view.machine.channels === 1 ? ["both"] : ["left", "right"];
   const leastDb = limitFor(view.machine, "erase.depth") ?? 0;
   const { recordingOn = "", toneWasOn } = bench.circumstances;
-  const others = (view.job.blankTapes ?? []).flatMap(({ id, name }) => {
+  /** The worse channel as logged last on a tape. */
+  const loggedOn = (id: string | undefined): number | null => {
     const depths = inForce(view.readings).filter(
-      (r) => r.quantity === "erase.depth" && r.context.recordingOn === id && id !== recordingOn,
+      (r) => r.quantity === "erase.depth" && r.context.recordingOn === id,
     );
-    return depths.length > 0 ? [{ name, db: Math.min(...depths.slice(-2).map(({ value }) => value)) }] : [];
+    return depths.length > 0 ? Math.min(...depths.slice(-names.length).map(({ value }) => value)) : null;
+  };
+  const others = (view.job.blankTapes ?? []).flatMap(({ id, name }) => {
+    const db = id === recordingOn ? null : loggedOn(id);
+    return db === null ? [] : [{ name, db }];
   });
   const causes = eraseCauses(
     channels.flatMap(({ channel, depth }) => (depth && !depth.hidden ? [{ channel, db: depth.db }] : [])),
     others,
+    loggedOn(bench.circumstances.recordingOn),
     leastDb,
   );
   return (
