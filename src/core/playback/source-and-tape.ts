@@ -56,6 +56,8 @@ const LEAST_UNCERTAINTY_DB = 0.03;
 const BELIEVED_SECONDS = 900;
 const PIECES = 4;
 const LATEST_FRAMES = 5;
+/** What moves less than a turn in so long is the machine's own wander. */
+const WANDERS_SECONDS = 20;
 /** Tones that sound together hold at least this share of the power, and are no farther apart than this. */
 const MOSTLY = 0.5;
 const APART_DB = 25;
@@ -136,7 +138,9 @@ export class SourceAndTapeFollower {
     // a window that reaches back before the turn shows half of each
     const settled = steady && now.atSeconds - this.since > WINDOW_SECONDS;
     const moved = this.stood !== null && farthest(this.stood, now) > MOVED_DB;
-    if (settled && !moved) this.stood = now;
+    // a slow hand must not be followed as if it were the machine's own wander
+    const stoodLong = this.stood === null || now.atSeconds - this.stood.atSeconds > WANDERS_SECONDS;
+    if (settled && !moved && stoodLong) this.stood = now;
     const { source } = state;
     return {
       ...state,
