@@ -163,9 +163,8 @@ export class PlaybackBench {
   /** Turns one adjuster as the card says until it is content. */
   set(station: MeasuringStationId, adjusterId: string): TurnAdvice["kind"] {
     this.station = station;
-    const { machine } = this.records;
-    const adjuster = machine.adjusters.find(({ id }) => id === adjusterId)!;
-    const slot = slotOf(adjuster, machine.adjusters)!;
+    const adjuster = this.adjusterOf(adjusterId);
+    const slot = this.slotOf(adjusterId);
     for (let i = 0; i < MOST_TURNS; i++) {
       const { advice } = stationOf(station).advise(
         this.onTheBench(stationOf(station), adjusterId),
@@ -184,12 +183,12 @@ export class PlaybackBench {
     return "wait";
   }
 
+  protected adjusterOf(adjusterId: string): Adjuster {
+    return this.records.machine.adjusters.find(({ id }) => id === adjusterId)!;
+  }
+
   slotOf(adjusterId: string): number {
-    const { adjusters } = this.records.machine;
-    return slotOf(
-      adjusters.find(({ id }) => id === adjusterId),
-      adjusters,
-    )!;
+    return slotOf(this.adjusterOf(adjusterId), this.records.machine.adjusters)!;
   }
 
   /** A hand turns in steps of a degree, a little at a time, and says so. */

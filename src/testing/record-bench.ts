@@ -5,7 +5,6 @@ import type { ReferenceTape } from "@/core/reference/reference-tape";
 import { PRESETS } from "@/core/signals/presets";
 import type { Sequence } from "@/core/signals/sequence";
 import { timelineOf } from "@/core/signals/timeline";
-import { slotOf } from "@/core/simulator/practice-slots";
 import type { TransportParameters } from "@/core/simulator/transport-parameters";
 import type { MeasuringStationId } from "@/core/stations";
 import type { MeasuringStation } from "@/core/stations/station";
@@ -146,9 +145,8 @@ export class RecordBench extends PlaybackBench {
 
   /** Turns one bias screw as the card says, a pass off tape after each turn. Returns how the card ended. */
   setByPasses(station: MeasuringStationId, adjusterId: string, most: number, hear: () => void): string {
-    const { adjusters } = this.records.machine;
-    const adjuster = adjusters.find(({ id }) => id === adjusterId)!;
-    const slot = slotOf(adjuster, adjusters)!;
+    const adjuster = this.adjusterOf(adjusterId);
+    const slot = this.slotOf(adjusterId);
     const setting = this.stationOf(station);
     for (let i = 0; i <= most; i++) {
       const { advice } = setting.advise(this.onTheBench(setting, adjusterId), adjusterId);

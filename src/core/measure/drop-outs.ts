@@ -1,4 +1,5 @@
 import { FirDecimator } from "@/core/dsp/fir-decimator";
+import { joined } from "@/core/dsp/joined";
 import { kaiserLowpass } from "@/core/dsp/kaiser-lowpass";
 
 /** A moment in which a tone was weaker. */
@@ -65,11 +66,11 @@ export class DropOutMeter {
 
   push(block: Float64Array | Float32Array): void {
     const { re, im } = this.filter.push(block);
-    const held = new Float64Array(this.held.length + re.length);
-    held.set(this.held);
-    for (let i = 0; i < re.length; i++) held[this.held.length + i] = 2 * Math.hypot(re[i], im[i]);
-    this.held = held;
-    if (held.length > (PIECE_SECONDS + 2 * CONTEXT_SECONDS) * this.rateHz) this.look(CONTEXT_SECONDS);
+    this.held = joined(
+      this.held,
+      re.map((v, i) => 2 * Math.hypot(v, im[i])),
+    );
+    if (this.held.length > (PIECE_SECONDS + 2 * CONTEXT_SECONDS) * this.rateHz) this.look(CONTEXT_SECONDS);
   }
 
   /** Everything that was found, and how long the tone was heard. */

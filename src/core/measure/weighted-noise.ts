@@ -32,10 +32,11 @@ export function weightedNoise(
 ): WeightedNoise[] | null {
   if ((channels[0]?.length ?? 0) < SHORTEST_SECONDS * sampleRateHz) return null;
   const powers = meanPower(channels, sampleRateHz);
+  const quasiPeak = new QuasiPeak468(sampleRateHz);
   return channels.map((x, c) => ({
     flatDbfs: powerDb(weighed(powers[c], sampleRateHz, () => 1)),
     aDbfs: powerDb(weighed(powers[c], sampleRateHz, aWeighting)),
-    itu468Dbfs: amplitudeDb(new QuasiPeak468(sampleRateHz).of(x)),
+    itu468Dbfs: amplitudeDb(quasiPeak.of(x)),
   }));
 }
 

@@ -248,8 +248,14 @@ export class PracticeDeck {
       left[i] = leftGain * left[i] + mains + noise * this.random.normal();
       right[i] = rightGain * right[i] + mains + noise * this.random.normal();
     }
-    const hearsSource = this.key === "record" && (p["deck.heads"] < 3 || this.monitor === "source");
-    return this.source && hearsSource ? this.monitored(this.source, left, right) : [left, right];
+    return this.source && this.key === "record" && this.givesSource
+      ? this.monitored(this.source, left, right)
+      : [left, right];
+  }
+
+  /** While it records it gives out what goes in: with two heads always, with three by its monitor. */
+  private get givesSource(): boolean {
+    return this.options.parameters["deck.heads"] < 3 || this.monitor === "source";
   }
 
   /** While it records its meters show what goes in, otherwise what comes off the tape. */
@@ -305,7 +311,7 @@ export class PracticeDeck {
     const [inLeft, inRight] = this.input?.(frames) ?? silence;
     this.write([inLeft, inRight], places);
     this.source = [inLeft, inRight];
-    if (p["deck.heads"] < 3 || this.monitor === "source") return silence;
+    if (this.givesSource) return silence;
     const behind = p["deck.headDistanceMm"] / (10 * this.tape.speedCmPerS);
     const [left, right] = silence;
     this.read(

@@ -3,7 +3,6 @@ import {
   biasErrorAt,
   biasKnown,
   placeHeard,
-  turnsTo,
   type BiasKnown,
   type BiasReading,
 } from "@/core/guidance/bias-screw";
@@ -131,10 +130,6 @@ const known = rememberSome((screw: Parameters<typeof biasKnown>[0]) => JSON.stri
 /** How far bias is off now by a school, also while the screw turns; null where it cannot be told. */
 export const errorOf = (school: HeardSchool, { known: of, overBiasDb, movesAt }: BiasSide) =>
   of && biasErrorAt(school, of, overBiasDb, movesAt ?? of.nowTurns);
-
-/** How far the slot has to be turned yet, or has been turned since the last turn that was told. */
-export const turnsYet = (place: number, of: BiasKnown, movesAt: number | null): number =>
-  movesAt === null ? turnsTo(place, of) : place - movesAt;
 
 /** Both channels, from what was logged and what was heard since. */
 export function biasSides(bench: OnTheBench): BiasSide[] {

@@ -1,6 +1,6 @@
 import type { BiasSchool } from "@/core/records/job";
 import { HEARD_SCHOOLS, type HeardSchool } from "@/core/guidance/bias-answers";
-import type { BiasKnown } from "@/core/guidance/bias-screw";
+import { turnsTo, type BiasKnown } from "@/core/guidance/bias-screw";
 import { directionInWords, turnInWords, type TurnAdvice } from "@/core/guidance/turn-guidance";
 import { inForce } from "@/core/records/job-records";
 import { recordsTape, type Machine } from "@/core/records/machine";
@@ -20,7 +20,6 @@ import {
   biasOf,
   biasSides,
   errorOf,
-  turnsYet,
   type BiasSide,
 } from "./bias-sides";
 import { MAINS } from "./cautions";
@@ -163,7 +162,7 @@ function whileTurning(
   limit: number,
 ): Pick<Advised, "advice" | "headline" | "reason" | "turnedSoFar"> {
   const answer = known.answers.find((one) => one.school === school)!;
-  const yet = answer.turns === null ? null : turnsYet(answer.turns, known, movesAt);
+  const yet = answer.turns === null ? null : answer.turns - movesAt;
   const there = error !== null && Math.abs(error.errorDb) <= GOOD_ENOUGH_SHARE * limit;
   const headline =
     yet === null
@@ -319,7 +318,7 @@ export const bias: MeasuringStation<"bias", BiasQuantity> = {
     const answer = known.answers.find((one) => one.school === chosen)!;
     if (answer.turns === null)
       return { ...said, advice: { kind: "unclear" }, headline: "cannot be told", reason: answer.says };
-    const turns = turnsYet(answer.turns, known, null);
+    const turns = turnsTo(answer.turns, known);
     const dbPerTurn = known.laws[0].dbPerTurn;
     const advice: TurnAdvice = {
       kind: "turn",

@@ -15,7 +15,7 @@ import { readingsOfMoment, type Figure, type LogContext } from "./log-context";
 import type { OnTheBench } from "./on-the-bench";
 import { recordedAt, recordedHere, type Recorded } from "./recorded";
 import type { MeasuringStation } from "./station";
-import { nothingToLog } from "./station-readings";
+import { nothingToLog, unlessLacking } from "./station-readings";
 
 const quantities = {
   "distortion.third": { name: "Third harmonic at 0 level", unit: "%", decimals: 2, signed: false },
@@ -150,11 +150,7 @@ export const distortion: MeasuringStation<"distortion", DistortionQuantity> = {
           ],
         ),
       );
-    return {
-      toLog: (context) => why ?? readings(context),
-      afterTurn: (context) => (why === null ? readings(context) : null),
-      beforeTurn: (context) => (why === null ? readings(context) : null),
-    };
+    return unlessLacking(why, readings);
   },
   advise: (bench: OnTheBench) => {
     const { recorded, lacks } = recordedHere(bench);

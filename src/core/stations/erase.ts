@@ -4,12 +4,12 @@ import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
 import { fixed } from "@/core/text/number-text";
 import { nothingAdvised } from "./advised";
 import { MAINS } from "./cautions";
-import { erasedOf, type Erased } from "./erased";
+import { erasedHere, type ErasedHere } from "./erased";
 import { readingsOfMoment, type LogContext } from "./log-context";
 import type { OnTheBench } from "./on-the-bench";
-import { recordedAt, recordedHere } from "./recorded";
+import { recordedAt } from "./recorded";
 import type { MeasuringStation } from "./station";
-import { nothingToLog } from "./station-readings";
+import { nothingToLog, unlessLacking } from "./station-readings";
 
 const quantities = {
   "erase.depth": {
@@ -31,30 +31,20 @@ const UNHEARD_OF_DB = 100;
 const limitOf = ({ limits, toleranceClass }: Machine): number =>
   limits.eraseDb ?? TOLERANCE_CLASSES[toleranceClass].eraseDb;
 
-/** Each channel of the last pass, and why nothing can be said of it; null when it can. */
-export function erasedNow(bench: OnTheBench): {
-  channels: Erased[];
-  lacks: string | null;
-  agoSeconds: number;
-} {
-  const { recorded, lacks } = recordedHere(bench);
-  const last = recorded.at(-1);
-  if (!last) return { channels: [], lacks, agoSeconds: 0 };
-  const channels = erasedOf(last, bench.here.machine.channels);
-  const { recordingOn, toneWasOn } = bench.circumstances;
-  const heard = channels.filter(({ depth }) => depth !== null);
-  const hidden = heard.find(({ depth }) => depth!.hidden);
-  const said = toneWasOn !== undefined && toneWasOn === (recordingOn ?? "");
-  const why =
-    heard.length < channels.length || channels.length === 0
-      ? "The silence after the tone was not heard long enough."
-      : hidden && !said
-        ? "Nothing of the tone is left above the noise, if it was there: record the tone to be erased first, the sequence over it, and say so."
-        : heard.some(({ depth }) => depth!.db > UNHEARD_OF_DB)
-          ? "Nothing is erased so deep: was there a tone at all?"
-          : null;
-  return { channels, lacks: lacks ?? why, agoSeconds: last.agoSeconds };
-}
+/** How deep each channel of the last pass was erased. */
+export const erasedNow = (bench: OnTheBench): ErasedHere =>
+  erasedHere(bench, (channels) => {
+    const { recordingOn, toneWasOn } = bench.circumstances;
+    const depths = channels.flatMap(({ depth }) => depth ?? []);
+    if (depths.length < channels.length || channels.length === 0)
+      return "The silence after the tone was not heard long enough.";
+    const said = toneWasOn !== undefined && toneWasOn === (recordingOn ?? "");
+    if (depths.some(({ hidden }) => hidden) && !said)
+      return "Nothing of the tone is left above the noise, if it was there: record the tone to be erased first, the sequence over it, and say so.";
+    return depths.some(({ db }) => db > UNHEARD_OF_DB)
+      ? "Nothing is erased so deep: was there a tone at all?"
+      : null;
+  });
 
 export const erase: MeasuringStation<"erase", keyof typeof quantities> = {
   id: "erase",
@@ -99,11 +89,7 @@ export const erase: MeasuringStation<"erase", keyof typeof quantities> = {
             },
         ),
       );
-    return {
-      toLog: (context) => lacks ?? readings(context),
-      afterTurn: (context) => (lacks === null ? readings(context) : null),
-      beforeTurn: (context) => (lacks === null ? readings(context) : null),
-    };
+    return unlessLacking(lacks, readings);
   },
   advise: (bench) => {
     const { channels, lacks } = erasedNow(bench);

@@ -2,7 +2,8 @@ import type { ReturnedChannel } from "@/core/returned/returned";
 import { ZERO_DBFS } from "@/core/returned/returned";
 import type { Machine } from "@/core/records/machine";
 import { channelNames, heardOn } from "./channels";
-import type { Recorded } from "./recorded";
+import type { OnTheBench } from "./on-the-bench";
+import { recordedHere, type Recorded } from "./recorded";
 
 /** What a pass of the erase sequence tells of a channel. */
 export interface Erased {
@@ -19,6 +20,25 @@ export interface Erased {
 
 /** ± of a noise level over some seconds, dB. */
 export const NOISE_UNCERTAINTY_DB = 0.3;
+
+/** Each channel of the last pass, and why nothing can be said of it; null when it can. */
+export interface ErasedHere {
+  channels: Erased[];
+  lacks: string | null;
+  agoSeconds: number;
+}
+
+/** @param missing what a station misses in the channels of a pass, in a sentence; null for nothing */
+export function erasedHere(
+  bench: OnTheBench,
+  missing: (channels: readonly Erased[]) => string | null,
+): ErasedHere {
+  const { recorded, lacks } = recordedHere(bench);
+  const last = recorded.at(-1);
+  if (!last) return { channels: [], lacks, agoSeconds: 0 };
+  const channels = erasedOf(last, bench.here.machine.channels);
+  return { channels, lacks: lacks ?? missing(channels), agoSeconds: last.agoSeconds };
+}
 
 /** Erase depth, noise and separation of each channel, from one pass of the erase sequence. */
 export function erasedOf({ pass }: Recorded, channels: Machine["channels"]): Erased[] {

@@ -2,12 +2,12 @@ import { recordsTape } from "@/core/records/machine";
 import { PRESETS } from "@/core/signals/presets";
 import { nothingAdvised } from "./advised";
 import { MAINS } from "./cautions";
-import { erasedOf, NOISE_UNCERTAINTY_DB, type Erased } from "./erased";
+import { erasedHere, NOISE_UNCERTAINTY_DB, type ErasedHere } from "./erased";
 import { readingsOfMoment, type Figure, type LogContext } from "./log-context";
 import type { OnTheBench } from "./on-the-bench";
-import { recordedAt, recordedHere } from "./recorded";
+import { recordedAt } from "./recorded";
 import type { MeasuringStation } from "./station";
-import { nothingToLog } from "./station-readings";
+import { nothingToLog, unlessLacking } from "./station-readings";
 
 const quantities = {
   "noise.a": {
@@ -37,21 +37,13 @@ type NoiseQuantity = keyof typeof quantities;
 
 const SEQUENCE = PRESETS.find(({ id }) => id === "erase-and-noise")!;
 
-/** Each channel of the last pass, and why nothing can be said of it; null when it can. */
-export function noiseNow(bench: OnTheBench): {
-  channels: Erased[];
-  lacks: string | null;
-  agoSeconds: number;
-} {
-  const { recorded, lacks } = recordedHere(bench);
-  const last = recorded.at(-1);
-  if (!last) return { channels: [], lacks, agoSeconds: 0 };
-  const channels = erasedOf(last, bench.here.machine.channels);
-  const why = channels.some(({ noise }) => noise !== null)
-    ? null
-    : "Neither the silence nor the tones at 0 were heard long enough.";
-  return { channels, lacks: lacks ?? why, agoSeconds: last.agoSeconds };
-}
+/** Noise and crosstalk of each channel of the last pass. */
+export const noiseNow = (bench: OnTheBench): ErasedHere =>
+  erasedHere(bench, (channels) =>
+    channels.some(({ noise: heard }) => heard !== null)
+      ? null
+      : "Neither the silence nor the tones at 0 were heard long enough.",
+  );
 
 export const noise: MeasuringStation<"noise", NoiseQuantity> = {
   id: "noise",
@@ -104,11 +96,7 @@ export const noise: MeasuringStation<"noise", NoiseQuantity> = {
           },
         ),
       );
-    return {
-      toLog: (context) => lacks ?? readings(context),
-      afterTurn: (context) => (lacks === null ? readings(context) : null),
-      beforeTurn: (context) => (lacks === null ? readings(context) : null),
-    };
+    return unlessLacking(lacks, readings);
   },
   advise: (bench) => {
     const { channels, lacks } = noiseNow(bench);

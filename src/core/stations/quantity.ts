@@ -15,3 +15,6 @@ export interface Quantity {
   /** What only a turn card or a curve needs means nothing to an owner. */
   unprinted?: true;
 }
+
+/** What stands before a limit: it is a floor, or lies either way of nought. */
+export const limitSign = ({ atLeast, signed }: Quantity): string => (atLeast ? "≥ " : signed ? "±" : "");

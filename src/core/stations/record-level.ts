@@ -10,7 +10,7 @@ import { readingsOfMoment, type LogContext } from "./log-context";
 import type { OnTheBench } from "./on-the-bench";
 import { blankLacks, recordedAt, recordedHere } from "./recorded";
 import type { MeasuringStation } from "./station";
-import { nothingToLog, STILL_SETTLING, type StationReadings } from "./station-readings";
+import { nothingToLog, STILL_SETTLING, type StationReadings, unlessLacking } from "./station-readings";
 
 const quantities = {
   "recordLevel.error": { name: "Record level error", unit: "dB", decimals: 2, signed: true },
@@ -149,11 +149,7 @@ function readingsByPasses(bench: OnTheBench): StationReadings {
         uncertainty: uncertaintyDb,
       })),
     );
-  return {
-    toLog: (context) => lacks ?? readings(context),
-    afterTurn: (context) => (lacks === null ? readings(context) : null),
-    beforeTurn: (context) => (lacks === null ? readings(context) : null),
-  };
+  return unlessLacking(lacks, readings);
 }
 const PASS_TONE_HZ = 315;
 

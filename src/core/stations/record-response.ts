@@ -10,7 +10,7 @@ import { readingsOfMoment, type Figure, type LogContext } from "./log-context";
 import type { OnTheBench } from "./on-the-bench";
 import { recordedAt, recordedHere, type Recorded } from "./recorded";
 import type { MeasuringStation } from "./station";
-import { nothingToLog } from "./station-readings";
+import { nothingToLog, unlessLacking } from "./station-readings";
 
 const quantities = {
   "recordResponse.worst": { name: "Largest record response error", unit: "dB", decimals: 2, signed: true },
@@ -146,11 +146,7 @@ export const recordResponse: MeasuringStation<"record-response", RecordResponseQ
         figures,
       );
     };
-    return {
-      toLog: (context) => why ?? readings(context),
-      afterTurn: (context) => (why === null ? readings(context) : null),
-      beforeTurn: (context) => (why === null ? readings(context) : null),
-    };
+    return unlessLacking(why, readings);
   },
   advise: (bench, chosen) => {
     const { lacks, corridor, ways } = recordResponseNow(bench);

@@ -1,5 +1,5 @@
 import type { PassNow } from "@/core/returned/heard-pass";
-import type { ReturnedChannel, ReturnedPass } from "@/core/returned/returned";
+import { ZERO_DBFS, type ReturnedChannel, type ReturnedPass } from "@/core/returned/returned";
 import type { Zero } from "@/core/records/job";
 import { fixed } from "@/core/text/number-text";
 import { heardOn } from "./channels";
@@ -147,17 +147,17 @@ export function troubleOf({ pass, source }: Recorded, channelCount: number): str
 
 /** What goes in moves by less of itself. */
 const ZERO_MOVED_DB = 1;
-/** The level tone is sent so high. */
-const LEVEL_TONE_DBFS = -12;
 
 /** What goes in is another level than when the machine's 0 was set, in a sentence; null where it is not, or cannot be told. */
 export function zeroMoved({ source }: Pick<Recorded, "source">, zero: Zero | undefined): string | null {
   if (!source || !zero?.inputDbfs) return null;
   const { inputDbfs } = zero;
   const moved = inputDbfs.flatMap((then, c) => {
-    const tones = source.segments.flatMap(({ channels }) => heardOn(channels, c) ?? []);
-    const tone = tones.find((one) => one.kind === "sine" && one.levelDb !== null);
-    return tone?.kind === "sine" && tone.levelDb !== null ? tone.levelDb - (then - LEVEL_TONE_DBFS) : [];
+    const [wentIn] = source.segments.flatMap(({ channels }) => {
+      const own = heardOn(channels, c);
+      return own?.kind === "sine" && own.levelDb !== null ? [own.levelDb] : [];
+    });
+    return wentIn === undefined ? [] : wentIn - (then - ZERO_DBFS);
   });
   const most = moved.toSorted((a, b) => Math.abs(b) - Math.abs(a)).at(0);
   return most === undefined || Math.abs(most) < ZERO_MOVED_DB

@@ -20,6 +20,16 @@ export const nothingToLog = (why: string): StationReadings => ({
 
 export const STILL_SETTLING = "Still settling; log when the number is steady.";
 
+/** What is logged, and shows the last turn, as long as nothing is missing. @param lacks what is, in a sentence */
+export const unlessLacking = (
+  lacks: string | null,
+  readings: (context: LogContext) => Reading[],
+): StationReadings => ({
+  toLog: (context) => lacks ?? readings(context),
+  afterTurn: (context) => (lacks === null ? readings(context) : null),
+  beforeTurn: (context) => (lacks === null ? readings(context) : null),
+});
+
 /** A number that is logged, and shows the last turn, once it has settled. */
 export const onceSettled = (
   settled: boolean,

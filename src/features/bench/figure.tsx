@@ -3,6 +3,7 @@ import { limitFor, quantityOf } from "@/core/alignment/registry";
 import { verdictOf, type Verdict } from "@/core/judging/verdict";
 import { inForce } from "@/core/records/job-records";
 import type { Reading } from "@/core/records/reading";
+import { limitSign, type Quantity } from "@/core/stations/quantity";
 import { decimalsFor, fixed } from "@/core/text/number-text";
 import { unitAfter } from "@/core/text/units";
 import { Announcer } from "@/ui/announcer";
@@ -32,18 +33,17 @@ interface FigureProps {
   size?: "large" | "medium" | "narrow";
 }
 
-const FLOOR = "≥ ";
-
 /** A live number of a station with its ruler and verdict. */
 export function Figure(props: FigureProps) {
   const { view, quantity, channel, value, uncertainty, settled, shownAs, target = 0 } = props;
   const { settling = "settling", size = "medium" } = props;
   const limit = limitFor(view.machine, quantity);
-  const { unit, signed, decimals, scale, atLeast = false, name: quantityName } = quantityOf(quantity);
+  const row = quantityOf(quantity);
+  const { unit, signed, decimals, scale, atLeast = false, name: quantityName } = row;
   const verdict = value !== null && limit !== null ? verdictOf(value, uncertainty, limit, atLeast) : null;
   const name = channel ? `${quantityName} ${channel}` : quantityName;
   const logged = inForce(view.readings).filter(isOf(props));
-  const range = limit === null ? "" : `${atLeast ? FLOOR : signed ? "±" : ""}${limit}${unitAfter(unit)}`;
+  const range = limit === null ? "" : `${limitSign(row)}${limit}${unitAfter(unit)}`;
   return (
     <Box sx={{ minWidth: 0 }}>
       <Box sx={{ display: "flex", justifyContent: "space-between", alignItems: "baseline", gap: 1 }}>
@@ -57,7 +57,7 @@ export function Figure(props: FigureProps) {
               detail={
                 size === "narrow" && verdict === "pass"
                   ? `pass, ${range}`
-                  : detail(verdict, atLeast ? limit - value : Math.abs(value) - limit, range, decimals)
+                  : detail(verdict, missedBy(value, limit, row, range), range)
               }
             />
           ) : (
@@ -102,12 +102,16 @@ export function Figure(props: FigureProps) {
   );
 }
 
-function detail(verdict: Verdict, over: number, range: string, decimals: number): string {
+/** By how much a limit is missed. */
+const missedBy = (value: number, limit: number, { atLeast, decimals }: Quantity, range: string): string =>
+  atLeast
+    ? `${fixed(limit - value, decimals)} short`
+    : `${fixed(Math.abs(value) - limit, decimals)} outside ${range}`;
+
+function detail(verdict: Verdict, missed: string, range: string): string {
   switch (verdict) {
     case "fail":
-      return range.startsWith(FLOOR)
-        ? `fail, ${fixed(over, decimals)} short`
-        : `fail, ${fixed(over, decimals)} outside ${range}`;
+      return `fail, ${missed}`;
     case "close":
       return `close to ${range}`;
     case "pass":

@@ -7,6 +7,7 @@ import {
   type SheetRow,
   type SheetStation,
 } from "@/core/alignment/sheet";
+import { limitSign } from "@/core/stations/quantity";
 import type { Machine } from "@/core/records/machine";
 import { quantityOf } from "@/core/alignment/registry";
 import { fixed, THIN_SPACE, withUncertainty } from "@/core/text/number-text";
@@ -144,7 +145,7 @@ function StationSection({ sheet, machine }: { sheet: SheetStation; machine: Mach
                     ? row.deciding
                       ? "none written down"
                       : ""
-                    : `${limitSign(row.quantity)}${row.limit}${THIN_SPACE}${quantityOf(row.quantity).unit}`}
+                    : `${limitSign(quantityOf(row.quantity))}${row.limit}${THIN_SPACE}${quantityOf(row.quantity).unit}`}
                 </td>
                 <Figure figure={row.asFound} row={row} />
                 <Figure figure={row.asLeft} row={row} />
@@ -202,9 +203,4 @@ function Mark({ verdict }: { verdict: Verdict }) {
       {verdict}
     </span>
   );
-}
-
-function limitSign(quantity: string): string {
-  const { signed, atLeast } = quantityOf(quantity);
-  return atLeast ? "≥ " : signed ? "±" : "";
 }
