@@ -218,6 +218,7 @@ export class PracticeDeck {
 
   private renderBlock(frames: number): [Float64Array, Float64Array] {
     const { parameters: p, sampleRateHz } = this.options;
+    this.source = null;
     let left: Float64Array = new Float64Array(frames);
     let right: Float64Array = new Float64Array(frames);
     const [leftGain, rightGain] = ([0, 1] as const).map((c) =>
@@ -228,7 +229,6 @@ export class PracticeDeck {
       this.transport.rest(frames / sampleRateHz);
     } else {
       const places = this.move(frames);
-      this.source = null;
       if (this.key === "record") [left, right] = this.record(places);
       else this.read(places, left, right);
     }

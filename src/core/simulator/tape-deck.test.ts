@@ -202,6 +202,19 @@ describe("recording", () => {
     expect(harmonicsOf(deck.render(RATE)[0], RATE, 1000).fundamentalDbfs).toBeCloseTo(-12, 2);
   });
 
+  it("its meters show what goes in while it records, each with its own error, and fall when it stops", () => {
+    const deck = deckOf(tapeOf([]), { "meter.leftDb": 0.5, "meter.rightDb": -1 });
+    // a sine at 0 comes in at −12 dBFS, on the right half as strong
+    deck.setInput(input(315, 10 ** (-12 / 20)));
+    deck.press("record");
+    deck.render(2 * RATE);
+    expect(deck.status.meterDb[0]).toBeCloseTo(0.5, 1);
+    expect(deck.status.meterDb[1]).toBeCloseTo(-1 - 6.02, 1);
+    deck.press("stop");
+    deck.render(3 * RATE);
+    for (const db of deck.status.meterDb) expect(db).toBe(-40);
+  });
+
   it("tape at 0 dB adds 0.9 % of third harmonic, a hundredth of that 20 dB down", () => {
     const third = (levelDb: number) => {
       const deck = deckOf(tapeOf([]), { "output.leftDb": 0, "output.rightDb": 0 });

@@ -12,6 +12,7 @@ export interface Erased {
   depth: { db: number; uncertaintyDb: number; hidden: boolean } | null;
   /** Noise and hum of the silence re what comes back at 0; null where 0 was not heard, or the silence was too short. */
   noise: { flatDb: number; aDb: number; itu468Db: number } | null;
+  /** None where 0 was not heard. */
   hum: Array<{ frequencyHz: number; levelDb: number }>;
   /** What comes across from the other channel, re that; null where no more than chance does, or with one channel. */
   crosstalkDb: number | null;
@@ -69,7 +70,10 @@ export function erasedOf({ pass }: Recorded, channels: Machine["channels"]): Era
                 itu468Db: noise.itu468Dbfs - zeroDbfs,
               }
             : null,
-        hum: hum.map(({ frequencyHz, levelDb }) => ({ frequencyHz, levelDb: levelDb - (zeroDbfs ?? 0) })),
+        hum:
+          zeroDbfs === null
+            ? []
+            : hum.map(({ frequencyHz, levelDb }) => ({ frequencyHz, levelDb: levelDb - zeroDbfs })),
         crosstalkDb: across?.crosstalkDb ?? null,
         crosstalkUncertaintyDb: across?.uncertaintyDb ?? 0,
       },
