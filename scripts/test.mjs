@@ -8,7 +8,8 @@ import { ensureInstalled } from "./install.mjs";
 const REPORTS = ".tmp/reports";
 const CHROMIUM = process.env.CHROMIUM ?? "/usr/bin/chromium";
 let passed = 0;
-let failed = 0;
+/** What did not pass, by name: said once more at the end, where it is looked for. */
+const failed = [];
 
 const ENVIRONMENT = { ...process.env, NEXT_TELEMETRY_DISABLED: "1" };
 const run = (command, args, env = {}) =>
@@ -40,28 +41,45 @@ const counts = [
     "node_modules/.bin/vitest",
     ["run", "--reporter=default", "--reporter=json", `--outputFile.json=${REPORTS}/unit.json`],
     "unit.json",
-    (report) => [
-      report.numPassedTests,
-      report.numFailedTests +
-        (report.success
-          ? 0
-          : report.testResults.filter((f) => f.status === "failed" && f.assertionResults.length === 0)
-              .length),
-    ],
+    ({ numPassedTests, testResults }) => [numPassedTests, testResults.flatMap(failuresOfFile)],
     true,
   ),
 ];
 if (built)
   counts.push(
-    counted("browser tests", "node_modules/.bin/playwright", ["test"], "browser.json", ({ stats }) => [
-      stats.expected + stats.flaky,
-      stats.unexpected,
-    ]),
+    counted(
+      "browser tests",
+      "node_modules/.bin/playwright",
+      ["test"],
+      "browser.json",
+      ({ stats, suites }) => [stats.expected, suites.flatMap(failuresOfSuite)],
+    ),
   );
 await Promise.all(counts);
 
-console.log(`\n${passed} passed, ${failed} failed`);
-process.exit(failed === 0 && passed > 0 ? 0 : 1);
+for (const one of failed) console.log(`\n== did not pass: ${one}`);
+console.log(`\n${passed} passed, ${failed.length} failed`);
+process.exit(failed.length === 0 && passed > 0 ? 0 : 1);
+
+/** What failed in a file of unit tests; one that could not even be read has failed as a whole. */
+function failuresOfFile({ name, status, message, assertionResults }) {
+  const bad = assertionResults
+    .filter((test) => test.status === "failed")
+    .map((test) => `${name} › ${test.fullName}\n${test.failureMessages.join("\n")}`);
+  return status === "failed" && bad.length === 0 ? [`${name}\n${message}`] : bad;
+}
+
+/** What failed in a file of browser tests or a group of them. A test that passed only when it was tried again has failed. */
+function failuresOfSuite({ title, suites = [], specs = [] }) {
+  const bad = specs
+    .flatMap((spec) => spec.tests.map((test) => ({ spec, test })))
+    .filter(({ test }) => test.status !== "expected" && test.status !== "skipped")
+    .map(({ spec, test }) => {
+      const errors = test.results.flatMap((result) => result.errors.map((error) => error.message));
+      return `${title} › ${spec.title}\n${errors.join("\n")}`;
+    });
+  return [...bad, ...suites.flatMap(failuresOfSuite)];
+}
 
 /**
  * Checks one after the other, beside other work; each prints what it has to say in one piece.
@@ -74,7 +92,7 @@ async function checks(...list) {
     console.log(`\n== ${name}\n${said}`);
     good = status === 0;
     if (good) passed++;
-    else failed++;
+    else failed.push(name);
   }
   return good;
 }
@@ -85,9 +103,10 @@ async function counted(name, command, args, report, count, yields = false) {
   const { status, said } = await finished(command, args, env, yields);
   console.log(`\n== ${name}\n${said}`);
   const path = `${REPORTS}/${report}`;
-  const [good, bad] = existsSync(path) ? count(JSON.parse(readFileSync(path, "utf8"))) : [0, 1];
+  const [good, bad] = existsSync(path) ? count(JSON.parse(readFileSync(path, "utf8"))) : [0, []];
   passed += good;
-  failed += status !== 0 && bad === 0 ? 1 : bad;
+  failed.push(...bad);
+  if (status !== 0 && bad.length === 0) failed.push(`${name} as a whole: see above`);
 }
 
 /** Runs a command beside others to its end, and gives what it had to say in one piece. One that yields takes what cores are idle. */

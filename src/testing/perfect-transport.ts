@@ -14,4 +14,5 @@ export const PERFECT_TRANSPORT: TransportParameters = {
   "scrape.percent": 0,
   "noise.db": -120,
   "hum.db": -120,
+  "head.crosstalkDb": -120,
 };

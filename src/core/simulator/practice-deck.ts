@@ -10,7 +10,9 @@ import { RecordSide } from "./record-side";
 import { TapeRecorder } from "./tape-recorder";
 import { Transport } from "./transport";
 import { repaired } from "./practice-repairs";
-import type { TransportParameters } from "./transport-parameters";
+import type { ParameterPath, TransportParameters } from "./transport-parameters";
+import { Compander } from "./compander";
+import { Oscillator } from "./oscillator";
 import type { Trimmer } from "./trimmer";
 
 export interface PracticeDeckOptions {
@@ -38,11 +40,30 @@ export interface DeckStatus {
   monitor: "source" | "tape";
   /** The type of tape that its switch stands at; null while it feels the shell by itself. */
   tapeSwitch: TapeType | null;
+  switches: DeckSwitches;
   /** What its meters show, dB re 0, left and right. */
   meterDb: [number, number];
   /** Turns of the take-up reel since the counter was last set to nought. */
   counter: number;
 }
+
+/** What can be switched on and off on the front of a machine that has it. */
+export interface DeckSwitches {
+  reduction: boolean;
+  multiplex: boolean;
+  headroom: boolean;
+}
+
+/** Which parameter says that a machine has a switch. */
+const FITTED: Record<keyof DeckSwitches, ParameterPath> = {
+  reduction: "reduction.fitted",
+  multiplex: "multiplex.cornerHz",
+  headroom: "headroom.biasDb",
+};
+
+/** The switches that a machine has. */
+export const switchesOf = (parameters: TransportParameters): Array<keyof DeckSwitches> =>
+  (Object.keys(FITTED) as Array<keyof DeckSwitches>).filter((name) => parameters[FITTED[name]] !== 0);
 
 /** The next block of what is to be recorded, full scale = ±1. */
 export type RecordInput = (frames: number) => [Float64Array, Float64Array];
@@ -57,6 +78,9 @@ const MAGNETISED_HISS_DB = 5;
 /** A sine at its 0 comes in so high. */
 const ZERO_IN_DBFS = -12;
 const METER_SECONDS = 0.2;
+/** What comes from beside and is fainter is not there. */
+const LEAST_HEARD_DB = -100;
+const FARTHER_DB = 15;
 const LOWEST_METER_DB = -40;
 
 /**
@@ -83,6 +107,9 @@ export class PracticeDeck {
   monitor: "source" | "tape" = "tape";
   private readonly random: SeededRandom;
   private readonly recordSide: RecordSide;
+  private readonly oscillator: Oscillator;
+  /** Of each channel; null while it is switched off. */
+  private reduction: [Companders, Companders] | null = null;
   /** Places on the side that the record side's delay still holds back. */
   private waiting = new Float64Array(0);
   /** What goes in while it records. */
@@ -100,6 +127,7 @@ export class PracticeDeck {
     this.transport = new Transport(p, sampleRateHz, seed);
     this.playback = new PlaybackSide(p, seed);
     this.recordSide = new RecordSide(p, sampleRateHz);
+    this.oscillator = new Oscillator(p);
     this.random = new SeededRandom(seed + 0x5eed);
     this.tape =
       tape ?? endlessTone(toneHz, p.speedCmPerS, p["playback.t1Microseconds"], p["playback.t2Microseconds"]);
@@ -130,10 +158,35 @@ export class PracticeDeck {
     this.recordSide.tapeSwitch = type;
   }
 
-  /** Does work that mends what is wrong with the head; other work changes nothing. */
+  get switches(): DeckSwitches {
+    const { multiplex, headroom } = this.recordSide;
+    return { reduction: this.reduction !== null, multiplex, headroom };
+  }
+
+  /** Works its switches; one that a machine does not have stays off. */
+  set switches(wanted: DeckSwitches) {
+    const { parameters } = this.options;
+    const has = switchesOf(parameters);
+    this.recordSide.multiplex = wanted.multiplex && has.includes("multiplex");
+    this.recordSide.headroom = wanted.headroom && has.includes("headroom");
+    const reduces = wanted.reduction && has.includes("reduction");
+    if (reduces !== (this.reduction !== null)) this.reduction = reduces ? this.newReduction() : null;
+  }
+
+  /** Does work that mends what is wrong; other work changes nothing. */
   repair(work: string): void {
     const { parameters } = this.options;
     Object.assign(parameters, repaired(work, parameters));
+    if (this.reduction) this.reduction = this.newReduction();
+  }
+
+  private newReduction(): [Companders, Companders] {
+    const { parameters: p, sampleRateHz } = this.options;
+    const of = (errorDb: number): Companders => ({
+      encoder: new Compander("encode", sampleRateHz),
+      decoder: new Compander("decode", sampleRateHz, errorDb),
+    });
+    return [of(p["reduction.leftErrorDb"]), of(p["reduction.rightErrorDb"])];
   }
 
   get status(): DeckStatus {
@@ -155,6 +208,7 @@ export class PracticeDeck {
       counter,
       monitor: this.monitor,
       tapeSwitch: this.tapeSwitch,
+      switches: this.switches,
     };
   }
 
@@ -195,8 +249,7 @@ export class PracticeDeck {
       this.transport.start();
     }
     if (key === "record") {
-      const residue = amplitudeOf(-this.options.parameters["erase.depthDb"]);
-      this.recorder = new TapeRecorder(this.tape.sides[this.side], residue);
+      this.recorder = new TapeRecorder(this.tape.sides[this.side]);
       this.recordSide.load(this.tape.formula);
       this.waiting = new Float64Array(0);
     }
@@ -218,6 +271,7 @@ export class PracticeDeck {
 
   private renderBlock(frames: number): [Float64Array, Float64Array] {
     const { parameters: p, sampleRateHz } = this.options;
+    this.oscillator.pass(frames / sampleRateHz, this.key === "record");
     this.source = null;
     let left: Float64Array = new Float64Array(frames);
     let right: Float64Array = new Float64Array(frames);
@@ -248,6 +302,7 @@ export class PracticeDeck {
       left[i] = leftGain * left[i] + mains + noise * this.random.normal();
       right[i] = rightGain * right[i] + mains + noise * this.random.normal();
     }
+    if (this.reduction) this.decode([left, right], this.reduction);
     return this.source && this.key === "record" && this.givesSource
       ? this.monitored(this.source, left, right)
       : [left, right];
@@ -302,6 +357,47 @@ export class PracticeDeck {
     this.playback.pass(places.length / this.options.sampleRateHz);
     readInto(side, 0, places, 0, 0, left);
     readInto(side, 1, places, from, delay(), right);
+    this.addOtherSide(places, left, right);
+    const acrossDb = this.options.parameters["head.crosstalkDb"];
+    if (acrossDb < LEAST_HEARD_DB) return;
+    const across = amplitudeOf(acrossDb);
+    for (let i = 0; i < left.length; i++) {
+      const [l, r] = [left[i], right[i]];
+      left[i] += across * r;
+      right[i] += across * l;
+    }
+  }
+
+  /** Tracks of the other direction that the head stands over beside its own: they run backwards. */
+  private addOtherSide(places: Float64Array, left: Float64Array, right: Float64Array): void {
+    const db = this.options.parameters["head.otherSideDb"];
+    const other = this.tape.sides[this.playedSide === 0 ? 1 : 0];
+    if (db < LEAST_HEARD_DB || other.isEmpty) return;
+    // the right tracks are next to each other in the middle of the tape
+    const near = amplitudeOf(db);
+    const far = amplitudeOf(db - FARTHER_DB);
+    for (let i = 0; i < places.length; i++) {
+      const place = this.tape.seconds - places[i];
+      right[i] += near * other.read(1, place);
+      left[i] += far * other.read(0, place);
+    }
+  }
+
+  /** What is recorded, its quiet treble lifted when the noise reduction is on. */
+  private encoded(input: readonly [Float64Array, Float64Array]): readonly [Float64Array, Float64Array] {
+    const { reduction } = this;
+    if (!reduction) return input;
+    const zero = amplitudeOf(ZERO_IN_DBFS);
+    return scaled(input, (x, c) => reduction[c].encoder.push(x), [zero, zero]);
+  }
+
+  /** What comes off the tape, taken down as far as it was lifted, in place. */
+  private decode(output: readonly [Float64Array, Float64Array], reduction: [Companders, Companders]): void {
+    const { parameters: p } = this.options;
+    // it stands behind the playback level trimmers, where 0 is what it should be
+    const zeros = [amplitudeOf(p["output.leftDb"]), amplitudeOf(p["output.rightDb"])] as const;
+    const decoded = scaled(output, (x, c) => reduction[c].decoder.push(x), zeros);
+    output.forEach((x, c) => x.set(decoded[c]));
   }
 
   private record(places: Float64Array): [Float64Array, Float64Array] {
@@ -325,14 +421,15 @@ export class PracticeDeck {
   /** Puts what goes in on the tape, each sample where it passed the head. */
   private write(input: readonly [Float64Array, Float64Array], places: Float64Array): void {
     if (!this.recorder) return;
-    const flux = this.recordSide.push(input);
+    const flux = this.recordSide.push(this.encoded(input), this.oscillator.amplitudeDb);
     const all = joined(this.waiting, places);
     // the first samples that come out went in before the key was pressed
     const late = Math.max(0, Math.min(places.length, this.recordSide.delayFrames - this.waiting.length));
     const due = all.subarray(0, places.length - late);
     this.waiting = all.slice(due.length);
     const [left, right] = flux.map((x) => x.slice(late));
-    if (due.length > 0) this.recorder.push(left, right, due);
+    const residue = amplitudeOf(-this.oscillator.eraseDepthDb(this.tape.formula.type));
+    if (due.length > 0) this.recorder.push(left, right, due, residue);
   }
 
   private wind(seconds: number): void {
@@ -408,6 +505,24 @@ export class PracticeDeck {
       "playback.t2Microseconds": this.playback.t2Microseconds(channel),
     };
   }
+}
+
+interface Companders {
+  encoder: Compander;
+  decoder: Compander;
+}
+
+/** Both channels re 0, through something that works in place, and back. */
+function scaled(
+  sound: readonly [Float64Array, Float64Array],
+  through: (x: Float64Array, channel: 0 | 1) => void,
+  zeros: readonly [number, number],
+): [Float64Array, Float64Array] {
+  return [0, 1].map((c) => {
+    const x = sound[c].map((v) => v / zeros[c]);
+    through(x, c as 0 | 1);
+    return x.map((v) => v * zeros[c]);
+  }) as [Float64Array, Float64Array];
 }
 
 const RETUNED = [

@@ -1,4 +1,5 @@
-import type { TransportParameters } from "./transport-parameters";
+import { SOUND_MULTIPLEX_HZ } from "./practice-repairs";
+import type { ParameterPath, TransportParameters } from "./transport-parameters";
 
 /** A machine to practise on: the transport as it should be, and ways in which it may have come in. */
 export interface PracticeMachine {
@@ -97,6 +98,15 @@ const CASSETTE: TransportParameters = {
   "record.amplifierThirdPercent": 0,
   "head.magnetised": 0,
   "erase.depthDb": 66,
+  "oscillator.amplitudeDb": 0,
+  "oscillator.diesAfterSeconds": 0,
+  "headroom.biasDb": 0,
+  "multiplex.cornerHz": 0,
+  "reduction.fitted": 0,
+  "reduction.leftErrorDb": 0,
+  "reduction.rightErrorDb": 0,
+  "head.crosstalkDb": -56,
+  "head.otherSideDb": -120,
   "deck.heads": 2,
   "deck.headDistanceMm": 12,
   "deck.autoReverse": 0,
@@ -158,9 +168,21 @@ export const PRACTICE_MACHINES: readonly PracticeMachine[] = [
       "capstan.eccentricityPercent": 0.012,
       "pinchRoller.eccentricityPercent": 0.01,
       "deck.heads": 3,
+      "headroom.biasDb": 3.5,
+      "multiplex.cornerHz": SOUND_MULTIPLEX_HZ,
+      "reduction.fitted": 1,
     },
   },
-  { id: "ellesby-c-1r", name: "Ellesby C-1R", transport: { ...CASSETTE, "deck.autoReverse": 1 } },
+  {
+    id: "ellesby-c-1r",
+    name: "Ellesby C-1R",
+    transport: {
+      ...CASSETTE,
+      "multiplex.cornerHz": SOUND_MULTIPLEX_HZ,
+      "reduction.fitted": 1,
+      "deck.autoReverse": 1,
+    },
+  },
   {
     id: "marrow-field-7",
     name: "Marrow Field 7",
@@ -194,6 +216,8 @@ export interface PracticeCondition {
   id: string;
   name: string;
   settings: Partial<TransportParameters>;
+  /** Only on a machine that has it: one whose own figure is not 0. */
+  needs?: ParameterPath;
   /** What of them is different at the machine's second speed. */
   atSecond?: Partial<TransportParameters>;
 }
@@ -313,6 +337,34 @@ export const PRACTICE_CONDITIONS: readonly PracticeCondition[] = [
     settings: { "record.amplifierThirdPercent": 1.6, "bias.leftDb": 1.8, "bias.rightDb": 1.8 },
   },
   { id: "weak-erase", name: "old programme stays: weak erase", settings: { "erase.depthDb": 44 } },
+  {
+    id: "weak-oscillator",
+    name: "bright and not erased: weak oscillator",
+    settings: { "oscillator.amplitudeDb": -4 },
+  },
+  {
+    id: "dies-warm",
+    name: "recordings die: the oscillator, warm",
+    settings: { "oscillator.diesAfterSeconds": 40 },
+  },
+  {
+    id: "reduction-wrong",
+    name: "noise reduction wrong on the left",
+    needs: "reduction.fitted",
+    settings: { "reduction.leftErrorDb": 4 },
+  },
+  {
+    id: "multiplex-low",
+    name: "multiplex filter cuts too low",
+    needs: "multiplex.cornerHz",
+    settings: { "multiplex.cornerHz": 12_500 },
+  },
+  {
+    id: "other-side-heard",
+    name: "the other side is heard: head too low",
+    settings: { "head.otherSideDb": -30 },
+  },
+  { id: "channels-leak", name: "channels leak into each other", settings: { "head.crosstalkDb": -26 } },
   { id: "worn-head", name: "head worn out", settings: { "head.gapMicrometres": 2.6 } },
   { id: "dirt", name: "dirty head", settings: { "head.spacingMicrometres": 1.2 } },
   { id: "head-capacitor", name: "too much across the head", settings: { "head.resonanceHz": 11_000 } },
@@ -327,6 +379,12 @@ export const PRACTICE_CONDITIONS: readonly PracticeCondition[] = [
     settings: { "warmUp.minutesSincePowerOn": 0, "warmUp.percent": -2.5, "wander.percent": 0.08 },
   },
 ];
+
+/** Ways in which a machine may have come in, without those that it has nothing for. */
+export function conditionsOf(machineId: string): PracticeCondition[] {
+  const { transport } = PRACTICE_MACHINES.find(({ id }) => id === machineId) ?? ANY_MACHINE;
+  return PRACTICE_CONDITIONS.filter(({ needs }) => needs === undefined || transport[needs] !== 0);
+}
 
 /** @throws RangeError naming the machines there are */
 export function practiceMachine(id: string): PracticeMachine {

@@ -1,4 +1,4 @@
-import { amplitudeOf } from "@/core/dsp/decibels";
+import { amplitudeOf, powerDb } from "@/core/dsp/decibels";
 import { FastFir } from "@/core/dsp/fast-fir";
 import { digitalSection, prewarp, SectionFilter } from "@/core/dsp/filter-section";
 import { BIAS_OVER_TYPE_I_DB, TAPE_TYPES, type TapeType } from "@/core/standards/tape-types";
@@ -24,6 +24,13 @@ const LEAN = 0.35;
 /** What failing capacitors of a record amplifier add of the second harmonic, beside the third. */
 const SECOND_SHARE = 0.3;
 const LEAST_LINEAR = 1e-4;
+const WITHOUT_BIAS_DB = -14;
+/** The headroom extension begins to lower bias where treble is so loud re 0, and does it in so many steps a dB. */
+const EASES_FROM_DB = -14;
+const EASES_STEPS = 4;
+const MOST_TAPS = 40;
+/** As steep as a multiplex filter has to be between 15 and 19 kHz. */
+const MULTIPLEX_ORDER = 24;
 
 /** How the record side of a channel stands for the tape in the machine. */
 interface Standing {
@@ -31,6 +38,8 @@ interface Standing {
   biasDb: number;
   trebleDb: number;
   gain: number;
+  /** How far the headroom extension lowers it at the moment. */
+  easedDb: number;
 }
 
 /**
@@ -41,6 +50,10 @@ export class RecordSide {
   /** By `recordSlot`. */
   readonly trimmers: readonly Trimmer[];
   readonly delayFrames = HALF_TAPS;
+  /** Its switches: a low-pass against the pilot tone of a tuner, and bias that gives way to loud treble. */
+  multiplex = false;
+  headroom = false;
+  private readonly trebleBefore = [0, 0];
   private formula: TapeFormula = ordinary("I");
   /** The type that its switch stands at; null for a machine that feels the shell. */
   tapeSwitch: TapeType | null = null;
@@ -62,17 +75,39 @@ export class RecordSide {
     this.channels[1] = new Channel(this.sampleRateHz);
   }
 
-  /** As much flux of both tracks as went in. */
-  push(input: readonly [Float64Array, Float64Array]): Pair {
+  /**
+   * As much flux of both tracks as went in.
+   * @param oscillatorDb amplitude of the oscillator re what it should be
+   */
+  push(input: readonly [Float64Array, Float64Array], oscillatorDb = 0): Pair {
     const { parameters: p } = this;
     return [0, 1].map((c) => {
       const channel = c as 0 | 1;
-      const standing = this.standing(channel);
+      const stands = this.standing(channel);
+      const eased = this.headroom ? this.easeDb(c, input[c], stands.gain) : 0;
+      const standing = { ...stands, biasDb: stands.biasDb + oscillatorDb, easedDb: eased };
       return this.channels[c].push(input[c], standing, p["speedCmPerS"], {
         amplifierThird: p["record.amplifierThirdPercent"] / 100,
         lean: LEAN * p["head.magnetised"],
+        cornerHz: this.multiplex ? p["multiplex.cornerHz"] : 0,
       });
     }) as Pair;
+  }
+
+  /** By how much the headroom extension lowers bias for the treble of a block, in steps. */
+  private easeDb(c: number, input: Float64Array, gain: number): number {
+    let power = 0;
+    let before = this.trebleBefore[c];
+    for (const sample of input) {
+      power += (sample - before) ** 2;
+      before = sample;
+    }
+    this.trebleBefore[c] = before;
+    // a difference of neighbours rises with frequency: as high as the tone itself at a sixth of the rate
+    const trebleDb = powerDb((2 * gain * gain * power) / Math.max(1, input.length));
+    const most = this.parameters["headroom.biasDb"];
+    const share = Math.max(0, Math.min(1, (trebleDb - EASES_FROM_DB) / -EASES_FROM_DB));
+    return Math.round(most * share * EASES_STEPS) / EASES_STEPS;
   }
 
   standing(channel: 0 | 1): Standing {
@@ -100,7 +135,7 @@ export class RecordSide {
       p["record.levelDbPerTurn"] * turned("record-level") +
       formula.sensitivityDb -
       p[left ? "output.leftDb" : "output.rightDb"];
-    return { biasDb, trebleDb, gain: amplitudeOf(levelDb) };
+    return { biasDb, trebleDb, gain: amplitudeOf(levelDb), easedDb: 0 };
   }
 }
 
@@ -122,14 +157,18 @@ export function recordSlot(what: RecordTrimmer, channel: 0 | 1, type: TapeType |
 }
 export const RECORD_SLOTS = 2 * RECORD_TRIMMERS.length * TYPES.length;
 
-interface Wrong {
+interface Amplifier {
   amplifierThird: number;
   lean: number;
+  /** Of its multiplex filter; 0 for none. */
+  cornerHz: number;
 }
 
 class Channel {
   private response: FastFir;
   private tuned = "";
+  /** What was designed before: a headroom extension goes to and fro between a few. */
+  private readonly taps = new Map<string, Float64Array>();
   private readonly history = new Float64Array(2 * HALF_TAPS);
   private readonly lift: SectionFilter;
   private readonly drop: SectionFilter;
@@ -151,29 +190,38 @@ class Channel {
     );
   }
 
-  push(input: Float64Array, { biasDb, trebleDb, gain }: Standing, speedCmPerS: number, wrong: Wrong) {
+  push(input: Float64Array, standing: Standing, speedCmPerS: number, amplifier: Amplifier): Float64Array {
+    const { biasDb, trebleDb, gain, easedDb } = standing;
+    const { amplifierThird, lean, cornerHz } = amplifier;
     const amplified = input.map((v) => gain * v);
-    if (wrong.amplifierThird > LEAST_LINEAR) bend(amplified, wrong.amplifierThird);
-    this.tune(biasDb, trebleDb, speedCmPerS);
+    if (amplifierThird > LEAST_LINEAR) bend(amplified, amplifierThird);
+    this.tune(biasDb - easedDb, trebleDb, speedCmPerS, cornerHz);
     const kept = Math.min(amplified.length, this.history.length);
     this.history.copyWithin(0, kept);
     this.history.set(amplified.subarray(amplified.length - kept), this.history.length - kept);
     const out = this.response.push(amplified);
     this.lift.push(out);
-    magnetise(out, biasDb, wrong.lean);
+    magnetise(out, Math.max(WITHOUT_BIAS_DB, biasDb), lean, easedDb);
     this.drop.push(out);
     return out;
   }
 
-  private tune(biasDb: number, trebleDb: number, speedCmPerS: number): void {
-    const key = `${biasDb.toFixed(3)} ${trebleDb.toFixed(3)}`;
+  private tune(biasDb: number, trebleDb: number, speedCmPerS: number, cornerHz: number): void {
+    const key = `${biasDb.toFixed(3)} ${trebleDb.toFixed(3)} ${cornerHz}`;
     if (key === this.tuned) return;
     this.tuned = key;
     const gain = (hz: number) =>
+      multiplexGain(hz, cornerHz) *
       amplitudeOf(sensitivityDb(biasDb, hz, speedCmPerS) + trebleShelfDb(trebleDb, hz));
-    this.response = new FastFir(tapsFor(gain, this.sampleRateHz), this.history);
+    const known = this.taps.get(key);
+    const taps = known ?? tapsFor(gain, this.sampleRateHz);
+    if (!known && this.taps.size < MOST_TAPS) this.taps.set(key, taps);
+    this.response = new FastFir(taps, this.history);
   }
 }
+
+const multiplexGain = (hz: number, cornerHz: number): number =>
+  cornerHz > 0 ? 1 / Math.sqrt(1 + (hz / cornerHz) ** (2 * MULTIPLEX_ORDER)) : 1;
 
 /** An amplifier that runs out of current: odd and even terms of its own. */
 function bend(x: Float64Array, third: number): void {
@@ -192,8 +240,9 @@ const THIRD_DROPS = 1.05;
 const limitFor = (third: number): number => Math.sqrt(1 / (12 * third));
 
 /** The tape's own transfer: it saturates smoothly, and is deaf to small signals when its bias is far too low. */
-function magnetise(x: Float64Array, biasDb: number, lean: number): void {
-  const limit = limitFor(THIRD_DROPS * thirdShare(biasDb));
+function magnetise(x: Float64Array, biasDb: number, lean: number, easedDb: number): void {
+  // treble that bias does not erase again while it is recorded saturates later
+  const limit = amplitudeOf(easedDb) * limitFor(THIRD_DROPS * thirdShare(biasDb));
   const under = Math.max(0, DEAF_BELOW_DB - biasDb) / 4;
   const deaf = DEAF * under * under;
   const still = limit * Math.tanh(lean / limit);

@@ -10,16 +10,15 @@ export class TapeRecorder {
   private held: Block | null = null;
   private before: Pair = [new Float64Array(INTERPOLATOR_REACH), new Float64Array(INTERPOLATOR_REACH)];
 
-  constructor(
-    private readonly side: TapeSide,
-    /** What the erase head leaves of what was there, as an amplitude ratio. */
-    private readonly residue: number,
-  ) {}
+  constructor(private readonly side: TapeSide) {}
 
-  /** Takes a block of flux with the place on the side, in seconds, that each sample falls on. */
-  push(left: Float64Array, right: Float64Array, places: Float64Array): void {
+  /**
+   * Takes a block of flux with the place on the side, in seconds, that each sample falls on.
+   * @param residue what the erase head leaves of what was there, as an amplitude ratio
+   */
+  push(left: Float64Array, right: Float64Array, places: Float64Array, residue: number): void {
     if (this.held) this.write(this.held, [left, right]);
-    this.held = { sound: [left, right], places };
+    this.held = { sound: [left, right], places, residue };
   }
 
   /** Writes what is held back. */
@@ -29,7 +28,7 @@ export class TapeRecorder {
     this.held = null;
   }
 
-  private write({ sound, places }: Block, next: Pair): void {
+  private write({ sound, places, residue }: Block, next: Pair): void {
     const n = places.length;
     // as much on both sides as an interpolation at the edges reaches for, silence where the next block is short
     const silence = new Float64Array(INTERPOLATOR_REACH + 1);
@@ -41,7 +40,7 @@ export class TapeRecorder {
       for (let g = Math.max(0, Math.ceil(from)); g < to; g++) {
         const at = INTERPOLATOR_REACH + i + (g - from) / (to - from);
         interpolatePair(left, right, at, point);
-        this.side.write(g, point[0], point[1], this.residue);
+        this.side.write(g, point[0], point[1], residue);
       }
     }
     this.before = [left, right].map((x) => x.slice(n, n + INTERPOLATOR_REACH)) as Pair;
@@ -53,4 +52,5 @@ type Pair = [Float64Array, Float64Array];
 interface Block {
   sound: Pair;
   places: Float64Array;
+  residue: number;
 }

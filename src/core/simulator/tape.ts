@@ -3,6 +3,7 @@ import { noisePeriod } from "@/core/dsp/periodic-noise";
 import { interpolate, interpolateIn, INTERPOLATOR_REACH } from "@/core/dsp/sinc-interpolator";
 
 import { ordinary, type TapeFormula } from "./tape-formula";
+import { WornPlaces } from "./worn-places";
 
 /** A band that a tape was made with; levels in dB relative to the reference fluxivity. */
 export interface PrintedBand {
@@ -44,7 +45,10 @@ export class TapeSide {
   /** The second that was written to last. */
   private writing: { second: number; place: RecordedSecond } | null = null;
 
-  constructor(bands: readonly PrintedBand[]) {
+  constructor(
+    bands: readonly PrintedBand[],
+    private readonly worn: WornPlaces | null = null,
+  ) {
     let at = LEADER_SECONDS;
     for (const band of bands) {
       const gain = (correction = 0) => amplitudeOf(band.levelDb + correction);
@@ -66,6 +70,16 @@ export class TapeSide {
 
   /** Playback signal re reference level at a place, for the track on the left (0) or right (1). */
   read(track: 0 | 1, seconds: number): number {
+    const flux = this.flux(track, seconds);
+    return this.worn ? flux * this.worn.gain(track, seconds) : flux;
+  }
+
+  /** Whether there is nothing on it at all. */
+  get isEmpty(): boolean {
+    return this.bands.length === 0 && this.recorded.size === 0;
+  }
+
+  private flux(track: 0 | 1, seconds: number): number {
     const whole = Math.floor(seconds);
     if (this.recorded.size === 0 || !this.nearRecorded(whole, seconds)) return this.printed(track, seconds);
     const at = seconds * GRID_PER_SECOND;
@@ -183,12 +197,15 @@ export class Tape {
       t2Microseconds: this.t2Microseconds,
     } = rest);
     this.formula = formula ?? ordinary(this.speedCmPerS > CASSETTE_AT_MOST_CM_PER_S ? "open reel" : "I");
-    this.sides = [new TapeSide(bands), new TapeSide(bands)];
+    const { wear } = this.formula;
+    const side = (seed: number) => new TapeSide(bands, wear ? new WornPlaces(wear, seed) : null);
+    this.sides = [side(SIDE_SEEDS[0]), side(SIDE_SEEDS[1])];
     this.seconds = Math.max(seconds, this.sides[0].printedSeconds + 5);
   }
 }
 
 const CASSETTE_AT_MOST_CM_PER_S = 5;
+const SIDE_SEEDS = [11, 4711] as const;
 
 /** A tone without an end on both sides. */
 export const endlessTone = (

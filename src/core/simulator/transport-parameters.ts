@@ -111,7 +111,24 @@ export interface TransportParameters {
   "record.amplifierThirdPercent": number;
   /** Residual magnetism of the heads, 0 to 1: second harmonic and hiss. */
   "head.magnetised": number;
+  /** On a tape of type I, with the oscillator at its right amplitude. */
   "erase.depthDb": number;
+  /** Amplitude of the bias oscillator re what it should be: bias and erase both go with it. */
+  "oscillator.amplitudeDb": number;
+  /** Seconds of recording after which it stops swinging, until it is cold again; 0 for one that is sound. */
+  "oscillator.diesAfterSeconds": number;
+  /** How far the headroom extension lowers bias where treble is at 0; 0 for a machine without it. */
+  "headroom.biasDb": number;
+  /** What the multiplex filter lets pass up to; 0 for a machine without it. */
+  "multiplex.cornerHz": number;
+  /** 1 for a machine with a noise reduction. */
+  "reduction.fitted": number;
+  /** By how much the expander of each channel takes down treble too little. */
+  "reduction.leftErrorDb": number;
+  "reduction.rightErrorDb": number;
+  /** What each channel hears of the other, and of the tracks of the other direction. */
+  "head.crosstalkDb": number;
+  "head.otherSideDb": number;
   "deck.heads": number;
   /** From the record head to the playback head of a three-head machine. */
   "deck.headDistanceMm": number;
@@ -277,6 +294,20 @@ export const PARAMETER_RANGES: Record<ParameterPath, ParameterRange> = {
   "record.amplifierThirdPercent": range("%", 0, 10, "third harmonic of the record amplifiers at 0"),
   "head.magnetised": range("", 0, 1, "residual magnetism of the heads"),
   "erase.depthDb": range("dB", 0, 100, "how far the erase head takes down what was there"),
+  "oscillator.amplitudeDb": range("dB", -12, 6, "amplitude of the bias oscillator, re what it should be"),
+  "oscillator.diesAfterSeconds": range(
+    "s",
+    0,
+    3600,
+    "seconds of recording after which the oscillator stops until it is cold, 0 for never",
+  ),
+  "headroom.biasDb": range("dB", 0, 6, "how far the headroom extension lowers bias at 0, 0 for none"),
+  "multiplex.cornerHz": range("Hz", 0, 24_000, "what the multiplex filter lets pass up to, 0 for none"),
+  "reduction.fitted": range("", 0, 1, "1: has a noise reduction"),
+  "reduction.leftErrorDb": range("dB", -6, 6, "what its expander takes down too little, left"),
+  "reduction.rightErrorDb": range("dB", -6, 6, "what its expander takes down too little, right"),
+  "head.crosstalkDb": range("dB", -120, -10, "what each channel hears of the other"),
+  "head.otherSideDb": range("dB", -120, -10, "what is heard of the tracks of the other direction"),
   "deck.heads": range("heads", 2, 3, "2: record and playback share a head; 3: off-tape monitor"),
   "deck.headDistanceMm": range("mm", 5, 100, "from the record to the playback head, three heads only"),
   "deck.autoReverse": range("", 0, 1, "1: plays the other side backwards without turning the tape"),
