@@ -56,6 +56,7 @@ const CORE = {
     "measure",
     "playback",
     "programme",
+    "records",
     "reference",
     "returned",
     "signals",

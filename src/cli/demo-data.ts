@@ -68,6 +68,8 @@ const NOTHING_HEARD: Omit<Heard, "source"> = {
   flutter: null,
   playback: null,
   comparison: null,
+  recording: null,
+  oscillator: null,
   returned: null,
   problems: [],
 };

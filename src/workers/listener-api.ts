@@ -1,6 +1,7 @@
 import type { SideFinding } from "@/core/live/find-sides";
 import type { LoopBack } from "@/core/live/loop-back";
 import type { ListeningResult } from "@/core/live/live-listening";
+import type { Resumed } from "@/core/live/recording-watch";
 import type { RatePoint } from "@/core/measure/rate-points";
 import type { TransportEvent } from "@/core/measure/transport-events";
 import type { HeadTracks } from "@/core/playback/azimuth-view";
@@ -62,9 +63,17 @@ export interface Wanted {
   follows: Followed | null;
   /** The marked sequence whose passes are measured; null for none. */
   sequence: string | null;
+  /** Whether a recording is watched, and what was watched of it before; null for no. */
+  recording: { from: Resumed | null } | null;
 }
 
-export const NOTHING_WANTED: Wanted = { flutter: false, role: null, follows: null, sequence: null };
+export const NOTHING_WANTED: Wanted = {
+  flutter: false,
+  role: null,
+  follows: null,
+  sequence: null,
+  recording: null,
+};
 
 /**
  * What a listening worker does for one session. It listens to one source from its start to its end: another source has

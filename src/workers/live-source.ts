@@ -13,5 +13,6 @@ export interface LiveSource {
 
 export function resultOf({ live, wanted }: LiveSource): ListeningResult {
   live.wantSequence(wanted.sequence);
+  live.watchRecording(wanted.recording !== null, wanted.recording?.from);
   return live.result(wanted.flutter, wanted.role, wanted.follows);
 }

@@ -31,6 +31,8 @@ const heardOf = (speed: HeardSpeed | null): Heard => ({
   flutter: null,
   playback: null,
   comparison: null,
+  recording: null,
+  oscillator: null,
   returned: null,
   problems: [],
 });

@@ -8,7 +8,16 @@ import { learnedTurns, type LearnedTurn } from "./turn-guidance";
  * Turn guidance knows noise and slack in hundredths of a percent; readings of other units are brought to where their
  * own noise is about as large.
  */
-const PER_GUIDANCE_UNIT: Record<Unit, number> = { "%": 1, "°": 100, dB: 4, dBFS: 1, "′": 1 };
+const PER_GUIDANCE_UNIT: Record<Unit, number> = {
+  "%": 1,
+  "°": 100,
+  dB: 4,
+  dBFS: 1,
+  "′": 1,
+  s: 1,
+  kHz: 1,
+  "/min": 1,
+};
 export const guidanceScale = (unit: Unit): number => PER_GUIDANCE_UNIT[unit];
 
 /** A quantity that something is turned by. */

@@ -20,7 +20,7 @@ export const tellsNoSpeed = (what: string): string =>
 
 /**
  * What a live source has given, as the stations read it.
- * @param playback, @param comparison, @param returned what was heard so far, which does not come with every result
+ * @param playback, @param comparison, @param returned, @param recording what was heard so far, which does not come with every result
  */
 export function heardLive(
   result: ListeningResult,
@@ -28,6 +28,7 @@ export function heardLive(
   playback: PlaybackNow | null,
   comparison: SourceAndTape | null = null,
   returned: ReturnedNow | null = null,
+  recording: Pick<Heard, "recording" | "oscillator"> = { recording: null, oscillator: null },
 ): Heard {
   const { speed, flutter, channels, nominalHz, sequencePlays } = result;
   const sound = channels.filter(({ problem }) => problem === null);
@@ -50,6 +51,7 @@ export function heardLive(
     playback,
     comparison,
     returned,
+    ...recording,
     problems: [
       ...(sequencePlays ? [tellsNoSpeed(sequencePlays)] : []),
       ...channels.flatMap(({ problem }) => problem ?? []),

@@ -11,6 +11,9 @@ import type { PlaybackNow } from "@/core/playback/playback-now";
 import type { ReturnedNow } from "@/core/returned/heard-pass";
 import { LiveReturned } from "./live-returned";
 import { RecentSound } from "./recent-sound";
+import { RecordingWatch, WATCHED_TONES, type Resumed } from "./recording-watch";
+import type { RecordingRun } from "@/core/records/recording-run";
+import { oscillatorLine, type OscillatorLine } from "@/core/measure/oscillator-line";
 import { usualFormat } from "@/core/standards/track-formats";
 import type { HeadTracks } from "@/core/playback/azimuth-view";
 import { WhatPlays, type BandNow } from "./what-plays";
@@ -34,6 +37,10 @@ export interface ListeningResult extends LiveResult {
   playback: PlaybackNow | null;
   /** What goes into a recorder and what comes back; fresh twice a second, null in between and while not asked for. */
   comparison: SourceAndTape | null;
+  /** The recording that is watched; fresh twice a second, null in between and while none is. */
+  recording: RecordingRun | null;
+  /** Bias that is left in what is heard, likewise. */
+  oscillator: OscillatorLine | null;
   /** What was heard of the sequence that is wanted; fresh when that changed, null in between. */
   returned: ReturnedNow | null;
   /** What plays now of the tape or of a sequence; null in between or when nothing was recognised. */
@@ -78,6 +85,7 @@ const SEQUENCE_KEPT_SECONDS = 34;
 const RESPONSE_ROLE = "response";
 const PLAYBACK_EVERY_SECONDS = 0.45;
 const LONGEST_BRIDGED_SECONDS = 0.1;
+const OSCILLATOR_SECONDS = 1;
 
 /**
  * Everything that is listened for in a live source at once: speed and flutter of the tone that plays, the state of
@@ -100,6 +108,9 @@ export class LiveListening {
   private readonly comparison: SourceAndTapeFollower;
   private nextComparison = 0;
   private readonly returned: LiveReturned;
+  /** Null while no recording is watched. */
+  private recording: RecordingWatch | null = null;
+  private nextRecording = 0;
   private newReturned: ReturnedNow | null = null;
   /** Which of several bands of one frequency is listened for. */
   private wantedRole = "";
@@ -153,6 +164,7 @@ export class LiveListening {
 
   private hear(block: Array<Float64Array | Float32Array>): void {
     this.recentSound.push(block);
+    this.recording?.push(block);
     this.plays.push(block);
     this.transport.push(block);
     this.seconds += block[0].length / this.options.sampleRateHz;
@@ -187,6 +199,16 @@ export class LiveListening {
   /** The sequence whose passes are measured; null for none. */
   wantSequence(id: string | null): void {
     this.returned.want(this.options.sequences?.find((one) => one.id === id) ?? null);
+  }
+
+  /**
+   * Whether a recording is watched for the second at which it goes.
+   * @param from one that was watched before, and how many seconds of it nobody heard since
+   */
+  watchRecording(on: boolean, from: Resumed | null = null): void {
+    const { sampleRateHz, channelCount } = this.options;
+    if (!on) this.recording = null;
+    else this.recording ??= new RecordingWatch(sampleRateHz, channelCount, WATCHED_TONES, from);
   }
 
   /** The search for the loudest point begins anew. */
@@ -233,6 +255,8 @@ export class LiveListening {
     if (sequencePlays) Object.assign(live, { speed: null, flutter: null, waveform: null });
     const stretch = (withFlutter || this.log) && live.flutter ? this.newStretch() : null;
     this.watch(live);
+    const comparison = follows && this.compared(follows);
+    if (comparison) this.recording?.hears(comparison.hears);
     const speed = live.speed && { ...live.speed, beforeChange: this.sinceMark(live.speed) };
     return {
       ...live,
@@ -244,7 +268,8 @@ export class LiveListening {
       stretch,
       watch: this.watched(),
       playback: withPlayback !== null ? this.heardTones() : null,
-      comparison: follows && this.compared(follows),
+      comparison,
+      ...this.watchedRecording(),
       returned: this.takeReturned(),
       band: this.plays.band,
       sequencePlays,
@@ -272,6 +297,16 @@ export class LiveListening {
   /** By hand: what is heard is the source, or the tape; null leaves it to be found out. */
   sayHears(what: "source" | "tape" | null): void {
     this.comparison.say(what);
+  }
+
+  private watchedRecording(): Pick<ListeningResult, "recording" | "oscillator"> {
+    if (!this.recording || this.seconds < this.nextRecording) return { recording: null, oscillator: null };
+    this.nextRecording = this.seconds + PLAYBACK_EVERY_SECONDS;
+    const { sampleRateHz } = this.options;
+    return {
+      recording: this.recording.result,
+      oscillator: oscillatorLine(this.recentSound.contents(OSCILLATOR_SECONDS), sampleRateHz),
+    };
   }
 
   private takeReturned(): ReturnedNow | null {

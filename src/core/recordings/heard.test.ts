@@ -30,6 +30,8 @@ describe("what the bench shows", () => {
       transport: null,
       playback: null,
       returned: null,
+      recording: null,
+      oscillator: null,
     };
   };
   const tone = (seconds: number, peak: number) => fmTone(seconds, RATE, 3150 * 1.01, [{ rateHz: 4, peak }]);
@@ -70,6 +72,7 @@ describe("what the bench shows", () => {
         tracks: null,
         sequences: PRESETS,
         sequenceId: null,
+        watchesRecording: false,
       },
       () => undefined,
     );

@@ -2,6 +2,9 @@ import { worstTransport, type Geometry, type TransportView } from "@/core/advice
 import type { SoundFile } from "@/core/formats/sound-file";
 import { tellsNoSpeed } from "@/core/live/heard-live";
 import { LivePlayback } from "@/core/live/live-playback";
+import { RecordingWatch, WATCHED_TONES } from "@/core/live/recording-watch";
+import { oscillatorLine, type OscillatorLine } from "@/core/measure/oscillator-line";
+import type { RecordingRun } from "@/core/records/recording-run";
 import { flutterNotKept, type FlutterResult } from "@/core/measure/flutter";
 import { TransportMeter, type SpeedChannel } from "@/core/measure/transport-meter";
 import type { HeadTracks } from "@/core/playback/azimuth-view";
@@ -39,7 +42,11 @@ export interface FileMeasurement {
   playback: PlaybackNow | null;
   /** What came back of the sequence that the station listens for; null for other recordings. */
   returned: ReturnedNow | null;
+  /** Where the station watches a recording: how long it holds, and bias that is left in it. */
+  recording: RecordingRun | null;
+  oscillator: OscillatorLine | null;
 }
+const NO_RECORDING: Pick<FileMeasurement, "recording" | "oscillator"> = { recording: null, oscillator: null };
 
 /** What a recording is measured as. */
 export interface MeasuredAs {
@@ -55,6 +62,8 @@ export interface MeasuredAs {
   sequences: readonly Sequence[];
   /** The one of them whose passes are measured, where a station listens for one. */
   sequenceId: string | null;
+  /** It is watched for the second at which it goes. */
+  watchesRecording: boolean;
 }
 
 type OnProgress = (share: number) => void;
@@ -66,6 +75,7 @@ export async function measureForBench(
   as: MeasuredAs,
   onProgress: OnProgress,
 ): Promise<FileMeasurement> {
+  if (as.watchesRecording) return watchFile(name, sound, onProgress);
   const sequence = as.sequences.find(({ id }) => id === as.sequenceId);
   const returned = sequence ? await measureReturned(sound, sequence) : null;
   if (sequence && returned && returned.passes.length > 0)
@@ -81,6 +91,34 @@ export async function measureForBench(
   return as.tape.bands.length > 1 || isWide(as.tape.bands[0])
     ? measureTape(name, sound, as, onProgress)
     : measureTone(name, sound, as, onProgress);
+}
+
+/** How long a recording holds, as if it had been heard just now. */
+async function watchFile(name: string, sound: SoundFile, onProgress: OnProgress): Promise<FileMeasurement> {
+  const { sampleRateHz, channelCount, durationSeconds, warnings } = sound;
+  const watch = new RecordingWatch(sampleRateHz, channelCount, WATCHED_TONES);
+  // a file was recorded to be looked at: it is what came off the tape
+  let frames = 0;
+  let oscillator: OscillatorLine | null = null;
+  for await (const block of sound.blocks()) {
+    watch.push(block);
+    watch.hears("tape");
+    oscillator ??= oscillatorLine(block, sampleRateHz);
+    frames += block[0].length;
+    onProgress(frames / sound.frameCount);
+  }
+  return {
+    name,
+    sampleRateHz,
+    durationSeconds,
+    warnings,
+    channels: [],
+    transport: null,
+    playback: null,
+    returned: null,
+    recording: watch.result,
+    oscillator,
+  };
 }
 
 /** The passes of a recording as if they had been heard just now; where the screws stood then nobody has told. */
@@ -141,6 +179,7 @@ async function measureTone(
     channels,
     transport,
     playback: null,
+    ...NO_RECORDING,
     returned: null,
   };
 }
@@ -182,6 +221,7 @@ async function measureTape(
     channels,
     transport: null,
     playback,
+    ...NO_RECORDING,
     returned: null,
   };
 }
@@ -201,6 +241,7 @@ const sequenceFile = (
   transport: null,
   playback: null,
   returned: null,
+  ...NO_RECORDING,
 });
 
 /** What a file has given, as the stations read it: speed of the channel known best, flutter of the worse one. */
@@ -218,6 +259,8 @@ export function heardFile(file: FileMeasurement): Heard {
     playback: file.playback,
     comparison: null,
     returned: file.returned,
+    recording: file.recording,
+    oscillator: file.oscillator,
     problems: [...file.warnings, ...file.channels.flatMap(({ warnings }) => warnings)],
   };
 }

@@ -19,5 +19,6 @@ export const USUAL_WORK: readonly Adjuster[] = [
   work("demagnetise", "Demagnetised heads and guides", "distortion"),
   work("record-capacitors", "Changed the capacitors of the record amplifier", "distortion"),
   work("erase-head", "Cleaned the erase head and its contacts", "erase"),
+  work("oscillator", "Mended the oscillator", "oscillator"),
   work("new-head", "Replaced the head", "response"),
 ];

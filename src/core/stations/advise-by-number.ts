@@ -6,12 +6,22 @@ import type { Adjuster, Machine } from "@/core/records/machine";
 import type { Reading } from "@/core/records/reading";
 import { actingAdjusters } from "./acting-adjusters";
 import type { Advised, ToSet } from "./advised";
+import type { Unit } from "@/core/text/units";
 import type { OnTheBench } from "./on-the-bench";
 import type { MeasuringStation } from "./station";
 
 /** Within this share of the limit there is nothing more to gain by turning. */
 const GOOD_ENOUGH_SHARE = 0.2;
-const SMALLEST_GOOD_ENOUGH = { "°": 3, dB: 0.12, "%": 0.04, "′": 0.1, dBFS: 0.1 };
+const SMALLEST_GOOD_ENOUGH: Record<Unit, number> = {
+  "°": 3,
+  dB: 0.12,
+  "%": 0.04,
+  "′": 0.1,
+  dBFS: 0.1,
+  s: 1,
+  kHz: 0.5,
+  "/min": 0.1,
+};
 
 /** How a station whose adjusters each bring one number to nought is set. */
 export interface ByNumber<Q extends string> {

@@ -1,8 +1,10 @@
 import type { FlutterResult } from "@/core/measure/flutter";
+import type { OscillatorLine } from "@/core/measure/oscillator-line";
 import type { PlaybackNow } from "@/core/playback/playback-now";
 import type { FullScale } from "@/core/playback/playback-level";
 import type { SourceAndTape } from "@/core/playback/source-and-tape";
 import type { ReturnedNow } from "@/core/returned/heard-pass";
+import type { RecordingRun } from "@/core/records/recording-run";
 import type { Reading } from "@/core/records/reading";
 
 /** A mean speed as it stands. */
@@ -40,6 +42,10 @@ export interface Heard {
   comparison: SourceAndTape | null;
   /** What came back of the station's sequence, pass by pass; null before any, and where none is asked for. */
   returned: ReturnedNow | null;
+  /** The recording that is watched; null before one began, and where none is asked for. */
+  recording: RecordingRun | null;
+  /** Bias that is left in what is heard; null where the sample rate does not reach it, or there is none. */
+  oscillator: OscillatorLine | null;
   /** Why there is no number, or what is doubtful. */
   problems: string[];
 }

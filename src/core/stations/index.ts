@@ -7,6 +7,7 @@ import { flutter } from "./flutter";
 import { intake } from "./intake";
 import { level } from "./level";
 import { noise } from "./noise";
+import { oscillator } from "./oscillator";
 import { path } from "./path";
 import { recordLevel } from "./record-level";
 import { recordResponse } from "./record-response";
@@ -31,6 +32,7 @@ export const STATIONS = [
   recordResponse,
   distortion,
   erase,
+  oscillator,
   noise,
   sheet,
 ] as const;

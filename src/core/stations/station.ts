@@ -45,9 +45,9 @@ export type Dimension = "speed" | "side" | "channel" | "head" | "recordingOn";
 
 /** What is listened for while a station is worked at. */
 export interface Hears {
-  /** The tone for speed, the bands of a reference tape, a tone that is sent to a recorder and comes back, or a
-   * sequence that is. */
-  what: "speed tone" | "reference tape" | "source and tape" | "sequence";
+  /** The tone for speed, the bands of a reference tape, a tone that is sent to a recorder and comes back, a sequence
+   * that is, or a recording that is watched for the second at which it goes. */
+  what: "speed tone" | "reference tape" | "source and tape" | "sequence" | "recording";
   /** All the flutter meters. */
   flutter: boolean;
   /** Which of several bands of one frequency is meant; null where tones are not collected. */

@@ -1,5 +1,5 @@
 /** Every unit that a reading can have. */
-export const UNITS = ["%", "°", "dB", "dBFS", "′"] as const;
+export const UNITS = ["%", "°", "dB", "dBFS", "′", "s", "kHz", "/min"] as const;
 export type Unit = (typeof UNITS)[number];
 
 /** As they are said aloud. */
@@ -9,6 +9,9 @@ export const UNIT_WORDS: Record<Unit, string> = {
   dB: "decibels",
   dBFS: "decibels re full scale",
   "′": "arc-minutes",
+  s: "seconds",
+  kHz: "kilohertz",
+  "/min": "a minute",
 };
 
 /** "0.3 %", "15°": degrees and arc-minutes stand close. */

@@ -41,7 +41,16 @@ import { useOnTheBench } from "./use-on-the-bench";
 import { useProposedTurns } from "./use-proposed-turns";
 import { useChosenWork } from "./work-card";
 
-const GUIDE_WINDOW: Record<Unit, number> = { "%": 0.5, "°": 30, dB: 1, dBFS: 1, "′": 1 };
+const GUIDE_WINDOW: Record<Unit, number> = {
+  "%": 0.5,
+  "°": 30,
+  dB: 1,
+  dBFS: 1,
+  "′": 1,
+  s: 1,
+  kHz: 1,
+  "/min": 1,
+};
 /** The tolerance is where the work ends, not where the ear should be content. */
 const GUIDE_SHARE = 0.2;
 
@@ -81,8 +90,8 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
   const follows = measuring?.hears.follows ?? null;
   const want = useLatest(listener.want);
   useEffect(() => {
-    const { flutter = false, role = null, sequence = null } = measuring?.hears ?? {};
-    want({ flutter, role, follows, sequence });
+    const { flutter = false, role = null, sequence = null, what } = measuring?.hears ?? {};
+    want({ flutter, role, follows, sequence, recording: what === "recording" ? { from: null } : null });
   }, [want, measuring, follows]);
   const [circumstances, setCircumstances] = useCircumstances(job.id, listener.practice);
   useForgetTones(listener, circumstances);

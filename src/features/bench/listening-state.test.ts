@@ -25,6 +25,8 @@ const result = (fields: Partial<ListeningResult> = {}): ListeningResult => ({
   watch: null,
   playback: null,
   comparison: null,
+  recording: null,
+  oscillator: null,
   returned: null,
   band: null,
   sequencePlays: null,
@@ -41,6 +43,8 @@ const file = (name: string): FileMeasurement => ({
   transport: null,
   playback: null,
   returned: null,
+  recording: null,
+  oscillator: null,
 });
 const after = (...events: ListeningEvent[]): ListeningState => events.reduce(listening, NOTHING_HEARD);
 

@@ -196,6 +196,9 @@ function withResult(
   const playback = result.playback ?? state.heard?.playback ?? null;
   const comparison = result.comparison ?? state.heard?.comparison ?? null;
   const returned = result.returned ?? state.heard?.returned ?? null;
+  // what was watched of an earlier session of the page comes back by the source
+  const recording = result.recording ?? state.heard?.recording ?? null;
+  const oscillator = result.recording ? result.oscillator : (state.heard?.oscillator ?? null);
   const add = (points: StripPoint[], value: number | undefined) =>
     value === undefined
       ? points
@@ -206,7 +209,7 @@ function withResult(
   return {
     ...state,
     live: result,
-    heard: heardLive(result, from, playback, comparison, returned),
+    heard: heardLive(result, from, playback, comparison, returned, { recording, oscillator }),
     check: result.check ?? state.check,
     watch: result.watch ?? state.watch,
     speedStrip: add(state.speedStrip, result.speed?.instantPercent),

@@ -47,6 +47,7 @@ const PLAY: Record<Hears["what"], string> = {
   "reference tape": "Play the tape from its first tone",
   "source and tape": "Send a tone to the machine and record it",
   sequence: "Send the sequence to the machine and record it",
+  recording: "Send both tones to the machine and record them",
 };
 
 /** What stands where there is no number yet. */

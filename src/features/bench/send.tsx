@@ -40,7 +40,9 @@ export function Send({
   const bySequence = !machine.monitorsTape || station.hears.what === "sequence";
   const sequence = bySequence ? preset(wanted) : undefined;
   // what is followed off the tape is for three heads; what is recorded beforehand for all
-  const steady = machine.monitorsTape || station.hears.follows === null ? preset(watched) : undefined;
+  const { what, follows } = station.hears;
+  const forAll = follows === null || what === "recording";
+  const steady = machine.monitorsTape || forAll ? preset(watched) : undefined;
   const send = (what: Sequence) =>
     practice ? listener.recordSequence(what, blank) : player.play(what, job.zero?.sendDb ?? UNSET_SEND_DB);
   const may = practice !== null || agreed;

@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import { inForce } from "@/core/records/job-records";
-import type { Phase } from "@/core/records/reading";
+import type { Phase, Reading } from "@/core/records/reading";
 import { typedNumber } from "@/core/text/typed-number";
 import { withUncertainty } from "@/core/text/number-text";
 import { READING_FONT } from "@/ui/theme";
@@ -22,6 +22,9 @@ interface TypedFiguresProps {
   onLog(channel: string, value: number, phase: Phase): void;
 }
 
+const offBy = ({ value, uncertainty }: Reading): string =>
+  `off by ${withUncertainty(value, uncertainty, "dB", true)}`;
+
 const WORDS: Record<Phase, string> = { "as found": "As found", working: "Log", "as left": "As left" };
 
 /** Figures that are read off a meter and typed, a channel each. */
@@ -29,12 +32,15 @@ export function TypedFigures({
   view,
   quantity,
   recordingOn,
+  saysOf = offBy,
   ...props
 }: TypedFiguresProps & {
   view: Pick<JobView, "readings">;
   /** Of which the last that was logged is shown. */
   quantity: string;
   recordingOn?: string;
+  /** The last one in words. */
+  saysOf?(reading: Reading): string;
 }) {
   const logged = inForce(view.readings).filter(
     (one) => one.quantity === quantity && one.context.recordingOn === recordingOn,
@@ -49,7 +55,7 @@ export function TypedFigures({
       <Box sx={{ fontWeight: 600, color: "text.secondary", flexBasis: "100%" }}>{title}</Box>
       {channels.map((channel) => {
         const last = logged.findLast(({ context }) => context.channel === channel);
-        const says = last ? `off by ${withUncertainty(last.value, last.uncertainty, "dB", true)}` : "";
+        const says = last ? saysOf(last) : "";
         return <TypedFigure key={channel} {...props} channel={channel} says={says} />;
       })}
     </Box>

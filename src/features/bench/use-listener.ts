@@ -227,8 +227,13 @@ export function useListener(options: ListenOptions) {
     dispatch({ session: id, kind: "begun", source: "file" });
     dispatch({ session: id, kind: "progress", share: 0 });
     try {
-      const { sequence: sequenceId } = wanted.current;
-      const as = { ...(await played()), geometry: options.geometry, sequenceId };
+      const { sequence: sequenceId, recording } = wanted.current;
+      const as = {
+        ...(await played()),
+        geometry: options.geometry,
+        sequenceId,
+        watchesRecording: recording !== null,
+      };
       if (session.closed) return;
       const worker = startListener();
       session.own(() => worker.end());

@@ -6,6 +6,7 @@ import { erase } from "./erase";
 import { flutter } from "./flutter";
 import { level } from "./level";
 import { noise } from "./noise";
+import { oscillator } from "./oscillator";
 import type { StationPicture } from "./picture";
 import { recordLevel } from "./record-level";
 import { recordResponse } from "./record-response";
@@ -24,5 +25,6 @@ export const PICTURES: { readonly [Id in MeasuringStationId]: StationPicture } =
   "record-response": recordResponse,
   distortion,
   erase,
+  oscillator,
   noise,
 };

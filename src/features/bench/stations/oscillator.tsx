@@ -1,0 +1,108 @@
+import Box from "@mui/material/Box";
+import { useMemo } from "react";
+import { typedContext } from "@/core/alignment/logbook";
+import type { RecordingRun } from "@/core/records/recording-run";
+import { counterReading, holdsCauses, holdsNow, leastKhz } from "@/core/stations/oscillator";
+import { fixed, THIN_SPACE, withUncertainty } from "@/core/text/number-text";
+import { appendReadings, newId } from "@/storage/jobs";
+import { WatchChart } from "@/ui/watch-chart";
+import { Figure } from "../figure";
+import { onThisTape } from "../record-view";
+import { Send } from "../send";
+import { TypedFigures } from "../typed-figures";
+import type { PictureProps, StationPicture } from "./picture";
+
+const TRACKS = ["315 Hz, dB re its beginning", "10 kHz, dB re its beginning", "old tone 1 kHz, dB"];
+/** A level that moves by less has not gone. */
+const HOLDS = { from: -3, to: 3 };
+
+/** How long a recording holds: what of it goes, and at which second. */
+function Oscillator({ view, bench, listener, station, absent }: PictureProps) {
+  const mine = useMemo(() => onThisTape(view, bench), [view, bench]);
+  const { run, seconds, uncertaintySeconds, lacks } = holdsNow(bench);
+  const { machine } = view;
+  const line = bench.heard?.oscillator ?? null;
+  const { toneFirst } = useMemo(
+    () => ({ toneFirst: { ...station, hears: { ...station.hears, steady: "erase-tone", follows: null } } }),
+    [station],
+  );
+  return (
+    <>
+      <Figure
+        view={mine}
+        quantity="oscillator.holds"
+        value={seconds}
+        uncertainty={uncertaintySeconds}
+        settled={lacks === null}
+        settling="look"
+        ends={["dies", "holds"]}
+        absent={absent}
+        shownAs={run ? stateOf(run) : undefined}
+      />
+      <Box role="status" aria-label="The watch" sx={{ fontWeight: 600, fontSize: 17, lineHeight: 1.35 }}>
+        {lacks ?? (run && run.went.length === 0 ? "Everything holds so far. Leave it running." : "")}
+      </Box>
+      {run && run.went.length > 0 && (
+        <Box component="ol" aria-label="What it usually means" sx={{ m: 0, pl: 2.5, lineHeight: 1.35 }}>
+          {holdsCauses(run).map((cause) => (
+            <li key={cause}>{cause}</li>
+          ))}
+        </Box>
+      )}
+      <Box sx={{ display: "flex", columnGap: 2, rowGap: 0.75, flexWrap: "wrap", alignItems: "center" }}>
+        <Send {...{ listener, view, bench }} station={toneFirst} />
+        <Send {...{ listener, view, bench, station }} />
+      </Box>
+      {run && (
+        <Box sx={{ lineHeight: 0 }}>
+          {run.track.dbByTone.map((values, t) => (
+            <WatchChart
+              key={TRACKS[t]}
+              label={TRACKS[t]}
+              stepSeconds={run.track.stepSeconds}
+              values={values}
+              window={t < 2 ? HOLDS : { from: 0, to: 10 }}
+              marks={run.went.map(({ atSeconds }) => atSeconds)}
+              height={78}
+            />
+          ))}
+        </Box>
+      )}
+      <TypedFigures
+        title={`A counter across a small resistor in series with the erase head shows, kHz (at least ${fixed(leastKhz(machine), 0)}${THIN_SPACE}kHz)`}
+        channels={["both"]}
+        label={() => "kHz"}
+        quantity="oscillator.frequency"
+        view={mine}
+        recordingOn={bench.circumstances.recordingOn}
+        lacks={lacksBlank(bench.here.job.blankTapes?.length ?? 0, bench.circumstances.recordingOn)}
+        saysOf={(last) => withUncertainty(last.value, last.uncertainty, "kHz", false)}
+        wrong={(khz) =>
+          khz >= 20 && khz <= 400 ? null : "Oscillators swing at 60 to 150 kHz; is that in kHz?"
+        }
+        phases={["as found", "as left"]}
+        onLog={(_, khz, phase) => {
+          const source = { name: "a counter", nominalHz: 0 };
+          const context = typedContext(station, bench, source, { newId, now: Date.now() });
+          void appendReadings(counterReading(machine, khz, { ...context, phase }));
+        }}
+      />
+      <Box sx={{ color: "text.secondary", lineHeight: 1.35 }}>
+        {line
+          ? `Heard at the output: ${fixed(line.frequencyKhz, 1)}${THIN_SPACE}kHz at ${line.levelsDbfs.map((db) => fixed(db, 0)).join(" and ")}${THIN_SPACE}dBFS.`
+          : "A probe on the oscillator itself loads it and shifts it: one ohm in series with the erase head does not. A sound card of 192 kHz hears what is left of it at the output."}
+      </Box>
+    </>
+  );
+}
+
+const lacksBlank = (blanks: number, recordingOn: string | undefined): string | null =>
+  blanks > 0 && recordingOn === undefined ? "say which blank tape" : null;
+
+function stateOf({ went, ended, missed }: RecordingRun): string {
+  const unheard = missed.reduce((sum, { fromSeconds, toSeconds }) => sum + toSeconds - fromSeconds, 0);
+  const gap = unheard > 0 ? `, ${Math.round(unheard)} s of it unheard` : "";
+  return `${went.length > 0 ? "it went" : ended ? "it has ended" : "watching"}${gap}`;
+}
+
+export const oscillator: StationPicture = { Middle: Oscillator };
