@@ -1,5 +1,5 @@
 import { amplitudeOf } from "@/core/dsp/decibels";
-import { interpolate } from "@/core/dsp/sinc-interpolator";
+import { interpolateIn } from "@/core/dsp/sinc-interpolator";
 import { whiteNoise } from "./fm-tone";
 
 export interface RecorderOptions {
@@ -17,6 +17,8 @@ export interface RecorderOptions {
   /** Treble goes through a one-pole low-pass: share of the last sample that stays. */
   dull?: number;
 }
+
+const AROUND = 4096;
 
 /** A recorder in closed form: what it does to a sound is known, and owes nothing to the practice machine. */
 export function madeRecording(
@@ -47,11 +49,13 @@ export function madeRecording(
   const swing = 2 * Math.PI * 4;
   return [0, 1].map((c) => {
     const hiss = whiteNoise(frames, noise, 17 + c);
-    const read = (index: number) => (tracks[c][index] ?? 0) + leak * (tracks[1 - c][index] ?? 0);
+    // silence on both sides, as far as an interpolation reaches and the flutter strays
+    const mixed = new Float64Array(tracks[c].length + 2 * AROUND);
+    for (let i = 0; i < tracks[c].length; i++) mixed[AROUND + i] = tracks[c][i] + leak * tracks[1 - c][i];
     return Float64Array.from({ length: frames }, (_, i) => {
       const t = i / rate;
       const place = speed * (t + (flutter * (1 - Math.cos(swing * t))) / swing) * rate;
-      return interpolate(read, place) + hiss[i];
+      return interpolateIn(mixed, AROUND + place) + hiss[i];
     });
   }) as [Float64Array, Float64Array];
 }

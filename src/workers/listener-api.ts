@@ -1,7 +1,7 @@
 import type { SideFinding } from "@/core/live/find-sides";
 import type { LoopBack } from "@/core/live/loop-back";
 import type { ListeningResult } from "@/core/live/live-listening";
-import type { Resumed } from "@/core/live/recording-watch";
+import type { RecordingRun } from "@/core/records/recording-run";
 import type { RatePoint } from "@/core/measure/rate-points";
 import type { TransportEvent } from "@/core/measure/transport-events";
 import type { HeadTracks } from "@/core/playback/azimuth-view";
@@ -10,7 +10,7 @@ import type { Followed } from "@/core/playback/source-and-tape";
 import type { BlankTape } from "@/core/records/blank-tape";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import type { Sequence } from "@/core/signals/sequence";
-import type { DeckKey, DeckStatus } from "@/core/simulator/practice-deck";
+import type { DeckKey, DeckStatus, DeckSwitches } from "@/core/simulator/practice-deck";
 import type { TapeType } from "@/core/standards/tape-types";
 import type { TransportParameters } from "@/core/simulator/transport-parameters";
 
@@ -45,6 +45,22 @@ export interface PracticeStart {
   turnedTo: number[];
   /** What was done to it, by the names of `usual-work`. */
   done: string[];
+  switches: DeckSwitches;
+  /** The recording that it was left at; null to play its reference tape. */
+  goesOn: GoesOn | null;
+}
+
+/** A recording that the practice machine was left at. */
+export interface GoesOn {
+  /** Null is an ordinary blank tape. */
+  blank: BlankTape | null;
+  /** What goes in; null is silence. */
+  sequence: Sequence | null;
+  side: 0 | 1;
+  positionSeconds: number;
+  recordingSeconds: number;
+  warmSeconds: number;
+  monitor: "source" | "tape";
 }
 
 export interface InputStart {
@@ -64,7 +80,14 @@ export interface Wanted {
   /** The marked sequence whose passes are measured; null for none. */
   sequence: string | null;
   /** Whether a recording is watched, and what was watched of it before; null for no. */
-  recording: { from: Resumed | null } | null;
+  recording: { from: KeptRun | null } | null;
+}
+
+/** A watched recording from before the page was loaded anew. */
+export interface KeptRun {
+  run: RecordingRun;
+  /** When it was heard last, milliseconds since 1970; null where nothing went on meanwhile. */
+  heardAt: number | null;
 }
 
 export const NOTHING_WANTED: Wanted = {
@@ -120,6 +143,8 @@ export interface ListenerApi {
   monitor(what: "source" | "tape"): Promise<PracticeState>;
   /** Of the practice machine, the type of tape that its switch stands at; null while it feels the shell. */
   setTapeSwitch(type: TapeType | null): Promise<PracticeState>;
+  /** Works the switches of the practice machine. */
+  setSwitches(wanted: DeckSwitches): Promise<PracticeState>;
   /** Begins or ends the log of a long run. */
   watch(wanted: boolean): Promise<void>;
   /** What was found in a stretch of a long run. */

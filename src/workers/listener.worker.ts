@@ -106,6 +106,11 @@ const api: ListenerApi = {
     practice().setTapeSwitch(type);
     return practice().state;
   },
+  async setSwitches(wanted) {
+    practice().setSwitches(wanted);
+    return practice().state;
+  },
+
   async monitor(what) {
     practice().monitor(what);
     return practice().state;

@@ -1,5 +1,6 @@
 import type { LiveListening, ListeningResult } from "@/core/live/live-listening";
-import type { Wanted } from "./listener-api";
+import type { Resumed } from "@/core/live/recording-watch";
+import type { KeptRun, Wanted } from "./listener-api";
 
 export const RESULTS_PER_SECOND = 10;
 
@@ -13,6 +14,9 @@ export interface LiveSource {
 
 export function resultOf({ live, wanted }: LiveSource): ListeningResult {
   live.wantSequence(wanted.sequence);
-  live.watchRecording(wanted.recording !== null, wanted.recording?.from);
+  live.watchRecording(wanted.recording !== null, resumed(wanted.recording?.from ?? null));
   return live.result(wanted.flutter, wanted.role, wanted.follows);
 }
+
+const resumed = (kept: KeptRun | null): Resumed | null =>
+  kept && { run: kept.run, missedSeconds: kept.heardAt === null ? 0 : (Date.now() - kept.heardAt) / 1000 };

@@ -4,13 +4,19 @@ import { blankTape, practiceTape, sequenceInput } from "@/core/practice/practice
 import type { BlankTape } from "@/core/records/blank-tape";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import type { Sequence } from "@/core/signals/sequence";
-import { PracticeDeck, type DeckKey, type DeckStatus } from "@/core/simulator/practice-deck";
+import {
+  PracticeDeck,
+  type DeckKey,
+  type DeckStatus,
+  type DeckSwitches,
+} from "@/core/simulator/practice-deck";
 import type { TransportParameters } from "@/core/simulator/transport-parameters";
 import type { TapeType } from "@/core/standards/tape-types";
 import type { Tape } from "@/core/simulator/tape";
 import { keepTape, restoreTape } from "@/storage/practice-tapes";
 import {
   NOTHING_WANTED,
+  type GoesOn,
   type ListenFor,
   type PracticeStart,
   type PracticeState,
@@ -55,7 +61,7 @@ export class PracticeSource implements LiveSource {
 
   /** Puts the tape of `listenFor` in, as it was left, and presses play. */
   static async start(
-    { parameters, seed, turnedTo, done }: PracticeStart,
+    { parameters, seed, turnedTo, done, switches, goesOn }: PracticeStart,
     listenFor: ListenFor,
     onResult: (result: ListeningResult, deck: DeckStatus) => void,
   ): Promise<PracticeSource> {
@@ -64,8 +70,22 @@ export class PracticeSource implements LiveSource {
     const deck = new PracticeDeck({ parameters, seed, sampleRateHz: RATE_HZ, tape });
     for (const work of done) deck.repair(work);
     deck.trimmers.forEach((trimmer, i) => trimmer.turn(turnedTo[i] ?? 0));
-    deck.press("play");
-    return new PracticeSource(deck, tape, parameters, listenFor, onResult);
+    deck.switches = switches;
+    const source = new PracticeSource(deck, tape, parameters, listenFor, onResult);
+    if (goesOn) await source.goOn(goesOn);
+    else deck.press("play");
+    return source;
+  }
+
+  /** Takes a recording up where it was left. */
+  private async goOn(left: GoesOn): Promise<void> {
+    await this.loadBlank(left.blank);
+    if (left.side === 1) this.deck.turnSide();
+    this.deck.standAt(left.positionSeconds, left.warmSeconds);
+    this.deck.monitor = left.monitor;
+    this.sequence = left.sequence;
+    this.deck.setInput(left.sequence && sequenceInput(left.sequence, RATE_HZ, left.recordingSeconds));
+    this.deck.press("record");
   }
 
   get state(): PracticeState {
@@ -111,6 +131,11 @@ export class PracticeSource implements LiveSource {
 
   monitor(what: "source" | "tape"): void {
     this.deck.monitor = what;
+  }
+
+  setSwitches(wanted: DeckSwitches): void {
+    this.deck.switches = wanted;
+    this.live.interrupt();
   }
 
   setTapeSwitch(type: TapeType | null): void {

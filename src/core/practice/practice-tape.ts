@@ -22,6 +22,9 @@ interface BlankOptions {
   seconds?: number;
 }
 
+/** The blank tape of the library that a tape of the practice machine is; null for an ordinary one. */
+export const blankIdOf = (tapeId: string): string | null => /^blank-[\d.]+-(.+)$/.exec(tapeId)?.[1] ?? null;
+
 export const blankTape = (
   speedCmPerS: number,
   { blank, equalisation, seconds = BLANK_SECONDS }: BlankOptions = {},
@@ -36,10 +39,10 @@ export const blankTape = (
     seconds,
   });
 
-/** A test sequence from its start as the input of a deck that records, silence after its end. */
-export function sequenceInput(sequence: Sequence, sampleRateHz: number): RecordInput {
+/** A test sequence from its start, or from a second of it, as the input of a deck that records, silence after its end. */
+export function sequenceInput(sequence: Sequence, sampleRateHz: number, fromSeconds = 0): RecordInput {
   const renderer = new SequenceRenderer(sequence, sampleRateHz);
-  let at = 0;
+  let at = Math.round(fromSeconds * sampleRateHz);
   return (frames) => {
     const block = renderer.block(at, frames);
     at += frames;

@@ -16,7 +16,7 @@ const HARDER_DB = { I: 0, II: 3, III: 2, IV: 9, "open reel": 0 } as const;
  * and swings again once it is cold.
  */
 export class Oscillator {
-  private warmSeconds = 0;
+  private warm = 0;
   private isDead = false;
   private fallenDb = 0;
 
@@ -25,11 +25,20 @@ export class Oscillator {
   /** Lets time pass, with the record key down or not. */
   pass(seconds: number, records: boolean): void {
     const diesAfter = this.parameters["oscillator.diesAfterSeconds"];
-    this.warmSeconds = Math.max(0, this.warmSeconds + (records ? seconds : -COOLS * seconds));
-    if (this.warmSeconds === 0) this.isDead = false;
-    if (diesAfter > 0 && this.warmSeconds >= diesAfter) this.isDead = true;
+    this.warm = Math.max(0, this.warm + (records ? seconds : -COOLS * seconds));
+    if (this.warm === 0) this.isDead = false;
+    if (diesAfter > 0 && this.warm >= diesAfter) this.isDead = true;
     if (diesAfter === 0) this.isDead = false;
     this.fallenDb = this.isDead ? Math.max(DEAD_DB, this.fallenDb - FALLS_DB_PER_S * seconds) : 0;
+  }
+
+  /** Seconds of recording that it is warm by. */
+  get warmSeconds(): number {
+    return this.warm;
+  }
+
+  set warmSeconds(seconds: number) {
+    this.warm = seconds;
   }
 
   /** Its amplitude re a sound one, dB. */

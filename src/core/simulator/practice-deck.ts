@@ -41,6 +41,9 @@ export interface DeckStatus {
   /** The type of tape that its switch stands at; null while it feels the shell by itself. */
   tapeSwitch: TapeType | null;
   switches: DeckSwitches;
+  /** Since the record key was pressed last, and how warm that and before has made the oscillator, seconds. */
+  recordingSeconds: number;
+  warmSeconds: number;
   /** What its meters show, dB re 0, left and right. */
   meterDb: [number, number];
   /** Turns of the take-up reel since the counter was last set to nought. */
@@ -115,6 +118,7 @@ export class PracticeDeck {
   /** What goes in while it records. */
   private source: [Float64Array, Float64Array] | null = null;
   private humPhase = 0;
+  private recordingSeconds = 0;
   /** Mean square of what its meters are shown, re a sine at 0. */
   private readonly metered: [number, number] = [0, 0];
 
@@ -209,6 +213,8 @@ export class PracticeDeck {
       monitor: this.monitor,
       tapeSwitch: this.tapeSwitch,
       switches: this.switches,
+      recordingSeconds: this.recordingSeconds,
+      warmSeconds: this.oscillator.warmSeconds,
     };
   }
 
@@ -225,6 +231,12 @@ export class PracticeDeck {
   turnSide(): void {
     this.press("stop");
     this.side = this.side === 0 ? 1 : 0;
+  }
+
+  /** Stands where it was left: at a place of its side, as warm as it was. */
+  standAt(positionSeconds: number, warmSeconds: number): void {
+    this.place = this.along(positionSeconds);
+    this.oscillator.warmSeconds = warmSeconds;
   }
 
   resetCounter(): void {
@@ -249,6 +261,7 @@ export class PracticeDeck {
       this.transport.start();
     }
     if (key === "record") {
+      this.recordingSeconds = 0;
       this.recorder = new TapeRecorder(this.tape.sides[this.side]);
       this.recordSide.load(this.tape.formula);
       this.waiting = new Float64Array(0);
@@ -272,6 +285,7 @@ export class PracticeDeck {
   private renderBlock(frames: number): [Float64Array, Float64Array] {
     const { parameters: p, sampleRateHz } = this.options;
     this.oscillator.pass(frames / sampleRateHz, this.key === "record");
+    if (this.key === "record") this.recordingSeconds += frames / sampleRateHz;
     this.source = null;
     let left: Float64Array = new Float64Array(frames);
     let right: Float64Array = new Float64Array(frames);

@@ -39,6 +39,7 @@ import type { ListenerState } from "./use-listener";
 import { useLogbook } from "./use-logbook";
 import { useOnTheBench } from "./use-on-the-bench";
 import { useProposedTurns } from "./use-proposed-turns";
+import { useWatchedRecording } from "./use-watched-recording";
 import { useChosenWork } from "./work-card";
 
 const GUIDE_WINDOW: Record<Unit, number> = {
@@ -89,10 +90,11 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
   const measuring = measures(station) ? station : null;
   const follows = measuring?.hears.follows ?? null;
   const want = useLatest(listener.want);
+  const recording = useWatchedRecording(job.id, measuring?.hears.what === "recording", listener);
   useEffect(() => {
-    const { flutter = false, role = null, sequence = null, what } = measuring?.hears ?? {};
-    want({ flutter, role, follows, sequence, recording: what === "recording" ? { from: null } : null });
-  }, [want, measuring, follows]);
+    const { flutter = false, role = null, sequence = null } = measuring?.hears ?? {};
+    want({ flutter, role, follows, sequence, recording });
+  }, [want, measuring, follows, recording]);
   const [circumstances, setCircumstances] = useCircumstances(job.id, listener.practice);
   useForgetTones(listener, circumstances);
   // what belongs to the tape speed that is worked at
@@ -294,6 +296,7 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
         {drawer && measuring && (
           <PracticeDrawer
             listener={listener}
+            machineId={machine.id}
             slots={shownSlots(
               machine,
               measuring,

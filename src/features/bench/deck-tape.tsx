@@ -6,6 +6,7 @@ import TextField from "@mui/material/TextField";
 import { useLiveQuery } from "dexie-react-hooks";
 import { useState } from "react";
 import { fixed, THIN_SPACE } from "@/core/text/number-text";
+import type { DeckSwitches } from "@/core/simulator/practice-deck";
 import type { TapeType } from "@/core/standards/tape-types";
 import { PRESETS } from "@/core/signals/presets";
 import { database } from "@/storage/database";
@@ -17,6 +18,12 @@ import type { ListenerState } from "./use-listener";
 const BLANK = "blank";
 const BY_SHELL = "by the shell";
 const SWITCHES = ["I", "II", "IV"] as const satisfies readonly TapeType[];
+
+const SWITCH_WORDS: Record<keyof DeckSwitches, string> = {
+  reduction: "Noise reduction",
+  multiplex: "Multiplex filter",
+  headroom: "Headroom extension",
+};
 
 /** The tape in the practice machine: which, which side, where it stands, and what a recording takes in. */
 export function DeckTape({ listener, practice }: { listener: ListenerState; practice: PracticeSetUp }) {
@@ -96,6 +103,22 @@ export function DeckTape({ listener, practice }: { listener: ListenerState; prac
           meters {deck.meterDb.map((db) => `${fixed(db, 1, true)}${THIN_SPACE}dB`).join(", ")}
         </Box>
       </Box>
+      {practice.switches.length > 0 && (
+        <Box role="group" aria-label="Switches of the deck" sx={{ display: "flex", gap: 0.5 }}>
+          {practice.switches.map((name) => (
+            <Button
+              key={name}
+              size="small"
+              variant={deck.switches[name] ? "contained" : "outlined"}
+              color={deck.switches[name] ? "primary" : "inherit"}
+              aria-pressed={deck.switches[name]}
+              onClick={() => void listener.setSwitches({ ...deck.switches, [name]: !deck.switches[name] })}
+            >
+              {SWITCH_WORDS[name]}
+            </Button>
+          ))}
+        </Box>
+      )}
       {practice.heads > 2 && (
         <Box
           role="group"

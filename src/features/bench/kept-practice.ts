@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { sequenceSchema } from "@/core/signals/sequence";
 import { PRACTICE_SLOTS } from "@/core/simulator/practice-slots";
 import { readDraft, saveDraft } from "@/storage/drafts";
 
@@ -12,6 +13,22 @@ const keptSchema = z.object({
   loggedTurns: perTrimmer,
   /** Work that was done to it. */
   done: z.array(z.string()).default([]),
+  /** Its switches on the front. */
+  switches: z
+    .object({ reduction: z.boolean(), multiplex: z.boolean(), headroom: z.boolean() })
+    .default({ reduction: false, multiplex: false, headroom: false }),
+  /** What it records, by tape and sequence, and how far it is; left out while it does not. */
+  records: z
+    .object({
+      blankId: z.string().nullable(),
+      sequence: sequenceSchema.nullable(),
+      side: z.union([z.literal(0), z.literal(1)]),
+      positionSeconds: z.number(),
+      recordingSeconds: z.number(),
+      warmSeconds: z.number(),
+      monitor: z.enum(["source", "tape"]),
+    })
+    .optional(),
 });
 /** What is kept of a practice machine between visits: its trimmers stay where they were left. */
 export type KeptPractice = z.infer<typeof keptSchema>;
@@ -32,4 +49,5 @@ export const freshPractice = (conditionId: string): KeptPractice => ({
   slotTurns: Array.from({ length: PRACTICE_SLOTS }, () => 0),
   loggedTurns: Array.from({ length: PRACTICE_SLOTS }, () => 0),
   done: [],
+  switches: { reduction: false, multiplex: false, headroom: false },
 });

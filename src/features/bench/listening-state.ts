@@ -7,7 +7,7 @@ import type { WatchTrack } from "@/core/measure/watch-log";
 import { heardFile, type FileMeasurement } from "@/core/recordings/measure-for-bench";
 import type { Calibration } from "@/core/records/input-calibration";
 import type { Reading } from "@/core/records/reading";
-import type { DeckStatus } from "@/core/simulator/practice-deck";
+import type { DeckStatus, DeckSwitches } from "@/core/simulator/practice-deck";
 import type { Heard } from "@/core/stations/heard";
 import type { StripPoint } from "@/ui/strip";
 import type { PracticeState, SlotState } from "@/workers/listener-api";
@@ -23,6 +23,8 @@ export interface PracticeSetUp {
   deck: DeckStatus;
   heads: number;
   autoReverse: boolean;
+  /** Those that it has. */
+  switches: Array<keyof DeckSwitches>;
 }
 
 /** The input that is heard, with what is known of it. */

@@ -5,7 +5,7 @@ import MenuItem from "@mui/material/MenuItem";
 import Paper from "@mui/material/Paper";
 import TextField from "@mui/material/TextField";
 import { useEffect, useState } from "react";
-import { PRACTICE_CONDITIONS } from "@/core/simulator/practice-machines";
+import { conditionsOf } from "@/core/simulator/practice-machines";
 import { DeckKeys } from "./deck-keys";
 import { DeckTape } from "./deck-tape";
 import { DeckUnderside } from "./deck-underside";
@@ -15,13 +15,14 @@ import type { ListenerState } from "./use-listener";
 
 interface PracticeDrawerProps {
   listener: ListenerState;
+  machineId: string;
   /** What can be turned at this station. */
   slots: ShownSlot[];
   onClose(): void;
 }
 
 /** The practice machine: how it came in, its keys and tape, and its trimmer to turn. */
-export function PracticeDrawer({ listener, slots, onClose }: PracticeDrawerProps) {
+export function PracticeDrawer({ listener, machineId, slots, onClose }: PracticeDrawerProps) {
   const [condition, setCondition] = useState("slow-lumpy-belt");
   const { keptCondition, practice } = listener;
   useEffect(() => {
@@ -58,7 +59,7 @@ export function PracticeDrawer({ listener, slots, onClose }: PracticeDrawerProps
             if (on) void listener.startPractice(event.target.value);
           }}
         >
-          {PRACTICE_CONDITIONS.map(({ id, name }) => (
+          {conditionsOf(machineId).map(({ id, name }) => (
             <MenuItem key={id} value={id}>
               {name}
             </MenuItem>

@@ -9,13 +9,16 @@ import type { HeadTracks } from "@/core/playback/azimuth-view";
 import type { BlankTape } from "@/core/records/blank-tape";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import type { Sequence } from "@/core/signals/sequence";
-import type { DeckKey, DeckStatus } from "@/core/simulator/practice-deck";
+import type { DeckKey, DeckStatus, DeckSwitches } from "@/core/simulator/practice-deck";
 import type { TapeType } from "@/core/standards/tape-types";
+import { switchesOf } from "@/core/simulator/practice-deck";
 import { PRACTICE_FULL_SCALE, practiceParameters } from "@/core/simulator/practice-machines";
 import { readCalibration } from "@/storage/calibrations";
 import { everySequence } from "@/storage/sequences";
 import { readSettings } from "@/storage/settings";
-import { NOTHING_WANTED, type PracticeState, type Wanted } from "@/workers/listener-api";
+import { database } from "@/storage/database";
+import { blankIdOf } from "@/core/practice/practice-tape";
+import { NOTHING_WANTED, type GoesOn, type PracticeState, type Wanted } from "@/workers/listener-api";
 import { callback, finishListener, handOver, startListener, type Listener } from "@/workers/start-worker";
 import { Thinker } from "@/workers/thinker";
 import { freshPractice, keepPractice, keptPractice, type KeptPractice } from "./kept-practice";
@@ -39,6 +42,31 @@ interface Opened {
   worker: Listener;
   /** Of a practice machine: how it is kept between visits. */
   kept: KeptPractice | null;
+  /** What it records the next time. */
+  sends: Sequence | null;
+}
+
+/** So often it is kept how far a recording is. */
+const KEEP_EVERY_SECONDS = 1;
+
+const recordingOf = (deck: DeckStatus, sequence: Sequence | null): KeptPractice["records"] => {
+  const { tapeId, side, positionSeconds, recordingSeconds, warmSeconds, monitor } = deck;
+  return {
+    blankId: blankIdOf(tapeId),
+    sequence,
+    side,
+    positionSeconds,
+    recordingSeconds,
+    warmSeconds,
+    monitor,
+  };
+};
+
+/** The recording that a practice machine was left at. */
+async function recordingLeft({ records }: KeptPractice): Promise<GoesOn | null> {
+  if (!records) return null;
+  const { blankId, ...left } = records;
+  return { ...left, blank: (blankId && (await database.blanks.get(blankId))) || null };
 }
 
 /** One source at a time for the bench: the practice machine, the sound card, or a file. */
@@ -79,7 +107,7 @@ export function useListener(options: ListenOptions) {
   const openWorker = (session: Session): Opened => {
     const worker = startListener();
     session.own(() => finishListener(worker));
-    const mine: Opened = { session, worker, kept: null };
+    const mine: Opened = { session, worker, kept: null, sends: null };
     opened.current = mine;
     void worker.api.want(wanted.current);
     return mine;
@@ -99,11 +127,23 @@ export function useListener(options: ListenOptions) {
     evidenceSeconds: (await readSettings()).evidenceSeconds,
   });
 
+  /** Keeps how far a recording of the practice machine is, so that it goes on when the page is loaded anew. */
+  const keepRecording = (mine: Opened, deck: DeckStatus) => {
+    const { kept } = mine;
+    if (!kept) return;
+    const records = deck.key === "record" ? recordingOf(deck, mine.sends) : undefined;
+    const sinceKept = (deck.recordingSeconds ?? 0) - (kept.records?.recordingSeconds ?? -Infinity);
+    if (records ? sinceKept >= 0 && sinceKept < KEEP_EVERY_SECONDS : !kept.records) return;
+    mine.kept = { ...kept, records };
+    void keepPractice(jobId, mine.kept);
+  };
+
   /** Shows what a live source gives, and thinks about the parts that are heard in it. */
   const take = (session: Session, { api }: Listener, from: LiveSource) => {
     const { geometry } = options;
     return (result: ListeningResult, deck?: DeckStatus) => {
       dispatch({ session: session.id, kind: "heard", result, from, deck });
+      if (deck && opened.current?.session === session) keepRecording(opened.current, deck);
       if (result.stretch)
         void thinker.current
           .ask("parts", "parts", { stretch: result.stretch, geometry })
@@ -141,6 +181,7 @@ export function useListener(options: ListenOptions) {
       if (session.closed) return;
       const mine = openWorker(session);
       mine.kept = kept;
+      mine.sends = kept.records?.sequence ?? null;
       const parameters = practiceParameters(options.machineId, conditionId, options.speedCmPerS);
       const from: LiveSource = {
         source: { kind: "practice", name: options.machineName },
@@ -148,7 +189,14 @@ export function useListener(options: ListenOptions) {
         fullScale: PRACTICE_FULL_SCALE,
       };
       const started = await mine.worker.api.startPractice(
-        { parameters, seed: kept.seed, turnedTo: kept.slotTurns, done: kept.done },
+        {
+          parameters,
+          seed: kept.seed,
+          turnedTo: kept.slotTurns,
+          done: kept.done,
+          switches: kept.switches,
+          goesOn: await recordingLeft(kept),
+        },
         about,
         callback(take(session, mine.worker, from)),
       );
@@ -160,6 +208,7 @@ export function useListener(options: ListenOptions) {
           loggedTurns: kept.loggedTurns,
           heads: parameters["deck.heads"],
           autoReverse: parameters["deck.autoReverse"] > 0,
+          switches: switchesOf(parameters),
           ...started,
         },
       });
@@ -286,6 +335,13 @@ export function useListener(options: ListenOptions) {
     }
   };
 
+  const chooseInput = async (sequence: Sequence | null): Promise<void> => {
+    const mine = running();
+    if (!mine) return;
+    mine.sends = sequence;
+    await mine.worker.api.chooseInput(sequence);
+  };
+
   const event = (
     one: { kind: "watch"; on: boolean } | { kind: "trouble dismissed" } | { kind: "tones cleared" },
   ) => dispatch({ session: now.current.session, ...one });
@@ -315,6 +371,11 @@ export function useListener(options: ListenOptions) {
     sayHears: (what: "source" | "tape" | null) => void running()?.worker.api.sayHears(what),
     /** What the practice machine's monitor gives while it records. */
     monitor: (what: "source" | "tape") => toPractice((api) => api.monitor(what)),
+    setSwitches: (wanted: DeckSwitches) =>
+      toPractice(
+        (api) => api.setSwitches(wanted),
+        ({ deck }) => ({ switches: deck.switches }),
+      ),
     setTapeSwitch: (type: TapeType | null) => toPractice((api) => api.setTapeSwitch(type)),
     clearHold: () => void running()?.worker.api.clearHold(),
     /** Does work on the practice machine. */
@@ -355,7 +416,7 @@ export function useListener(options: ListenOptions) {
     /** Puts a blank tape in from its start, and records a sequence on it. */
     recordSequence: async (sequence: Sequence, blank: BlankTape | null) => {
       await toPractice((api) => api.loadBlank(blank));
-      await running()?.worker.api.chooseInput(sequence);
+      await chooseInput(sequence);
       await toPractice((api) => api.pressKey("record"));
     },
     /** Rewinds the practice machine to where the recording began, and plays it. */
@@ -365,7 +426,7 @@ export function useListener(options: ListenOptions) {
     },
     turnSide: () => toPractice((api) => api.turnSide()),
     resetCounter: () => toPractice((api) => api.resetCounter()),
-    chooseInput: (sequence: Sequence | null) => void running()?.worker.api.chooseInput(sequence),
+    chooseInput: (sequence: Sequence | null) => void chooseInput(sequence),
     /** Says that a turn of a trimmer, or other work, was logged just now. Resolves to how often that was told to this source. */
     markTurn: async (trimmer: number | null): Promise<number> => {
       const mine = running();
