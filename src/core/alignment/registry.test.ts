@@ -39,8 +39,10 @@ describe("the stations", () => {
           const machine = aMachine({ toleranceClass, channels });
           for (const quantity of deciding(machine)) expect(quantities).toHaveProperty([quantity]);
         }
-      for (const { key } of ownLimits) {
-        const own = aMachine({ limits: { [key]: 0.0123 } });
+      for (const { key, wanted } of ownLimits) {
+        if (wanted) continue;
+        const all = Object.fromEntries(ownLimits.map((one) => [one.key, 1]));
+        const own = aMachine({ limits: { ...all, [key]: 0.0123 } });
         expect(deciding(own).map((quantity) => limitOf(own, quantity))).toContain(0.0123);
       }
     },

@@ -53,7 +53,7 @@ export const thirdShare = (biasDb: number): number =>
 const LEAST_KNOWN_DB = -8;
 const WORST_DB = -9;
 const LOST_PER_DB = 1.2;
-const MOST_LOST_DB = 26;
+const MOST_LOST_DB = 14;
 const deafDb = (biasDb: number): number => Math.max(-MOST_LOST_DB, LOST_PER_DB * (biasDb - LEAST_KNOWN_DB));
 
 /** What a change of the treble does at a frequency, dB: all of it at 12.5 kHz, half an octave and a half below. */

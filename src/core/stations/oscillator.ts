@@ -49,6 +49,8 @@ const TOGETHER_SECONDS = 1.5;
 
 const makersKhz = ({ limits }: Machine): number | null => limits.oscillatorKhz ?? null;
 
+const holdsLimit = ({ limits }: Machine): number => limits.recordingHoldsSeconds ?? HOLDS_SECONDS;
+
 /** Least frequency that is asked of the oscillator, kHz: five times the highest that the machine is to record. */
 export const leastKhz = (machine: Machine): number =>
   (TIMES_HIGHEST_AUDIO * recordCorridor(machine).toHz) / 1000;
@@ -80,8 +82,18 @@ export function holdsNow(bench: OnTheBench): Holds {
   const uncertaintySeconds = SECOND_UNCERTAINTY + missedBefore(run, seconds);
   if (run.began === null || seconds < LEAST_SECONDS)
     return { run, seconds, uncertaintySeconds, lacks: "Watching: its beginning is still being heard." };
+  const wanted = holdsLimit(bench.here.machine);
+  if (run.went.length === 0 && seconds < wanted)
+    return {
+      run,
+      seconds,
+      uncertaintySeconds,
+      lacks: run.ended
+        ? `It ended after ${fixed(seconds, 0)} s; it has to hold for ${wanted} s.`
+        : `Everything holds so far; it has to for ${wanted} s. Leave it running.`,
+    };
   const lacks =
-    endedUnclear(run) && seconds < HOLDS_SECONDS
+    endedUnclear(run) && seconds < wanted
       ? "All of it went at once and nothing is left: a tone that stops looks the same. If it still goes in, record once more over an old tone, and see whether that comes back."
       : null;
   return { run, seconds, uncertaintySeconds, lacks };
@@ -111,7 +123,7 @@ export const oscillator: MeasuringStation<"oscillator", OscillatorQuantity> = {
   limitOf: (machine, quantity) => {
     switch (quantity) {
       case "oscillator.holds":
-        return machine.limits.recordingHoldsSeconds ?? HOLDS_SECONDS;
+        return holdsLimit(machine);
       case "oscillator.frequency":
         return leastKhz(machine);
       case "oscillator.off":
@@ -121,7 +133,7 @@ export const oscillator: MeasuringStation<"oscillator", OscillatorQuantity> = {
     }
   },
   ownLimits: [
-    { key: "oscillatorKhz", label: "Maker's oscillator frequency, kHz", most: 300 },
+    { key: "oscillatorKhz", label: "Maker's oscillator frequency, kHz", most: 300, wanted: true },
     { key: "oscillatorOffKhz", label: "± of it, kHz", most: 100 },
     { key: "recordingHoldsSeconds", label: "A recording has to hold, s", most: 360 },
   ],

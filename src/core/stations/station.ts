@@ -38,6 +38,8 @@ export interface OwnLimit {
   key: string;
   label: string;
   most: number;
+  /** It is what is wanted, not how far off that something may be. */
+  wanted?: true;
 }
 
 /** What the readings of a station are kept apart by, each with its own as found and as left. */

@@ -1,5 +1,5 @@
 /** Units and signs that people put around a number, as Unzel itself prints them. */
-const UNIT = /(?:cm\/s|nWb\/m|dBFS|dBu|dBm?|kHz|Hz|mH|pF|k?Ω|µs|µm|mm|min|cents?|°|′|%|s|m)$/i;
+const UNIT = /(?:cm\/s|\/min|nWb\/m|dBFS|dBu|dBm?|kHz|Hz|mH|pF|k?Ω|µs|µm|mm|min|cents?|°|′|%|s|m)$/i;
 
 /**
  * What was typed, or copied from a screen of Unzel, as a number: comma or point, a true minus or a hyphen, a plus, thin

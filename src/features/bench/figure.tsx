@@ -28,6 +28,8 @@ interface FigureProps {
   shownAs?: string;
   /** What it waits for, while it is not settled. */
   settling?: string;
+  /** What stands in the place of the verdict while there can be none. */
+  noVerdict?: string;
   target?: number;
   /** One of several side by side, or above a picture that needs the room. */
   size?: "large" | "medium" | "narrow";
@@ -40,7 +42,9 @@ export function Figure(props: FigureProps) {
   const limit = limitFor(view.machine, quantity);
   const row = quantityOf(quantity);
   const { unit, signed, decimals, scale, atLeast = false, name: quantityName } = row;
-  const verdict = value !== null && limit !== null ? verdictOf(value, uncertainty, limit, atLeast) : null;
+  const { noVerdict } = props;
+  const verdict =
+    value !== null && limit !== null && !noVerdict ? verdictOf(value, uncertainty, limit, atLeast) : null;
   const name = channel ? `${quantityName} ${channel}` : quantityName;
   const logged = inForce(view.readings).filter(isOf(props));
   const range = limit === null ? "" : `${limitSign(row)}${limit}${unitAfter(unit)}`;
@@ -62,6 +66,7 @@ export function Figure(props: FigureProps) {
             />
           ) : (
             <Box component="span" sx={{ color: "text.secondary" }}>
+              {noVerdict ? `${noVerdict}, ` : ""}
               {limit === null ? "no limit" : `limit ${range}`}
             </Box>
           )}
@@ -75,7 +80,7 @@ export function Figure(props: FigureProps) {
         unit={unit}
         decimals={Math.min(decimals, decimalsFor(uncertainty, decimals))}
         signed={signed}
-        verdict={`${verdict ?? "no limit"}${settled ? "" : ", settling"}`}
+        verdict={`${verdict ?? noVerdict ?? "no limit"}${settled ? "" : ", settling"}`}
         absent={props.absent}
       />
       <Rule

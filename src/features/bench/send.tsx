@@ -28,7 +28,11 @@ export function Send({
   station,
   view,
   bench,
-}: Pick<PictureProps, "listener" | "station" | "view" | "bench">) {
+  beside = false,
+}: Pick<PictureProps, "listener" | "station" | "view" | "bench"> & {
+  /** Another one stands beside it, which has what is common to both. */
+  beside?: boolean;
+}) {
   const player = usePlayer();
   const [passes, setPasses] = useState(1);
   const [agreed, setAgreed] = useState(false);
@@ -83,8 +87,8 @@ export function Send({
           )}
           {steady && (
             <Button
-              variant={sequence ? "outlined" : "contained"}
-              color={sequence ? "inherit" : "primary"}
+              variant={sequence || beside ? "outlined" : "contained"}
+              color={sequence || beside ? "inherit" : "primary"}
               disabled={starting}
               onClick={() => void send(steady)}
             >
@@ -98,6 +102,7 @@ export function Send({
         </Button>
       )}
       {practice &&
+        !beside &&
         (practice.heads > 2 ? (
           <Button
             variant="outlined"

@@ -119,7 +119,7 @@ function problemOf({ heard, check, live }: ListenerState, anyTone: boolean): str
   const silent = faults.find(({ check: name }) => name === "arrives");
   if (silent) return `${silent.says}: ${silent.advice}`;
   const [fault] = faults;
-  if (anyTone && (heard?.comparison?.hears || heard?.returned || live?.sequencePlays))
+  if (anyTone && (heard?.comparison?.hears || heard?.returned || heard?.recording || live?.sequencePlays))
     return fault && `${fault.says}. ${fault.advice}`;
   // a band of the tape plays, if not the one for speed
   if (live?.band && !live.sequencePlays && (heard?.playback?.playing || live.band.kind !== "tone"))

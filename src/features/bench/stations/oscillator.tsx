@@ -22,8 +22,8 @@ function Oscillator({ view, bench, listener, station, absent }: PictureProps) {
   const { run, seconds, uncertaintySeconds, lacks } = holdsNow(bench);
   const { machine } = view;
   const line = bench.heard?.oscillator ?? null;
-  const { toneFirst } = useMemo(
-    () => ({ toneFirst: { ...station, hears: { ...station.hears, steady: "erase-tone", follows: null } } }),
+  const toneFirst = useMemo(
+    () => ({ ...station, hears: { ...station.hears, steady: "erase-tone", follows: null } }),
     [station],
   );
   return (
@@ -38,9 +38,10 @@ function Oscillator({ view, bench, listener, station, absent }: PictureProps) {
         ends={["dies", "holds"]}
         absent={absent}
         shownAs={run ? stateOf(run) : undefined}
+        noVerdict={lacks && run?.went.length === 0 ? "not told yet" : undefined}
       />
       <Box role="status" aria-label="The watch" sx={{ fontWeight: 600, fontSize: 17, lineHeight: 1.35 }}>
-        {lacks ?? (run && run.went.length === 0 ? "Everything holds so far. Leave it running." : "")}
+        {lacks ?? (run && run.went.length === 0 ? "Everything holds: log it." : "")}
       </Box>
       {run && run.went.length > 0 && (
         <Box component="ol" aria-label="What it usually means" sx={{ m: 0, pl: 2.5, lineHeight: 1.35 }}>
@@ -50,7 +51,7 @@ function Oscillator({ view, bench, listener, station, absent }: PictureProps) {
         </Box>
       )}
       <Box sx={{ display: "flex", columnGap: 2, rowGap: 0.75, flexWrap: "wrap", alignItems: "center" }}>
-        <Send {...{ listener, view, bench }} station={toneFirst} />
+        <Send {...{ listener, view, bench }} station={toneFirst} beside />
         <Send {...{ listener, view, bench, station }} />
       </Box>
       {run && (
@@ -63,7 +64,7 @@ function Oscillator({ view, bench, listener, station, absent }: PictureProps) {
               values={values}
               window={t < 2 ? HOLDS : { from: 0, to: 10 }}
               marks={run.went.map(({ atSeconds }) => atSeconds)}
-              height={78}
+              height={66}
             />
           ))}
         </Box>
