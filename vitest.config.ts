@@ -1,6 +1,32 @@
 import { defineConfig } from "vitest/config";
 
+const alias = { "@": new URL("./src", import.meta.url).pathname };
+const testTimeout = 180_000;
+
 export default defineConfig({
-  resolve: { alias: { "@": new URL("./src", import.meta.url).pathname } },
-  test: { include: ["src/**/*.test.ts"], testTimeout: 180_000, maxWorkers: 2 },
+  test: {
+    maxWorkers: 2,
+    projects: [
+      {
+        // the core keeps no state between calls: its modules are read once for all of its tests
+        resolve: { alias },
+        test: {
+          name: "core",
+          include: ["src/core/**/*.test.ts"],
+          testTimeout,
+          pool: "threads",
+          isolate: false,
+        },
+      },
+      {
+        resolve: { alias },
+        test: {
+          name: "around",
+          include: ["src/**/*.test.ts"],
+          exclude: ["src/core/**"],
+          testTimeout,
+        },
+      },
+    ],
+  },
 });

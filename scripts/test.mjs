@@ -23,39 +23,34 @@ ensureChromium();
 rmSync(REPORTS, { recursive: true, force: true });
 mkdirSync(REPORTS, { recursive: true });
 
+// the unit tests take what cores are idle, from the beginning to the end
+const units = counted(
+  "unit tests",
+  "node_modules/.bin/vitest",
+  ["run", "--reporter=default", "--reporter=json", `--outputFile.json=${REPORTS}/unit.json`],
+  "unit.json",
+  ({ numPassedTests, testResults }) => [numPassedTests, testResults.flatMap(failuresOfFile)],
+  true,
+);
 // two at a time: each keeps one core busy
 const [, built] = await Promise.all([
   checks(
     ["formatting", "node_modules/.bin/prettier", ["--check", "--log-level", "warn", "."]],
     ["lint", "node_modules/.bin/eslint", [".", "--max-warnings", "0"]],
-  ),
-  checks(
     ["types", "node_modules/.bin/tsc", ["--noEmit"]],
-    ["build", process.execPath, ["scripts/build.mjs"]],
   ),
+  checks(["build", process.execPath, ["scripts/build.mjs"]]),
 ]);
-// browser tests mostly wait for sound that plays in real time: the unit tests have the cores meanwhile
-const counts = [
-  counted(
-    "unit tests",
-    "node_modules/.bin/vitest",
-    ["run", "--reporter=default", "--reporter=json", `--outputFile.json=${REPORTS}/unit.json`],
-    "unit.json",
-    ({ numPassedTests, testResults }) => [numPassedTests, testResults.flatMap(failuresOfFile)],
-    true,
-  ),
-];
+// they mostly wait for sound that plays in real time
 if (built)
-  counts.push(
-    counted(
-      "browser tests",
-      "node_modules/.bin/playwright",
-      ["test"],
-      "browser.json",
-      ({ stats, suites }) => [stats.expected, suites.flatMap(failuresOfSuite)],
-    ),
+  await counted(
+    "browser tests",
+    "node_modules/.bin/playwright",
+    ["test"],
+    "browser.json",
+    ({ stats, suites }) => [stats.expected, suites.flatMap(failuresOfSuite)],
   );
-await Promise.all(counts);
+await units;
 
 for (const one of failed) console.log(`\n== did not pass: ${one}`);
 console.log(`\n${passed} passed, ${failed.length} failed`);

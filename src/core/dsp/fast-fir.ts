@@ -1,4 +1,5 @@
-import FFT from "fft.js";
+import type FFT from "fft.js";
+import { fftWorkspace } from "./fft-workspace";
 
 /**
  * A filter of many taps over a stream, by way of the Fourier transform (overlap-save). As many samples come out as went
@@ -21,7 +22,7 @@ export class FastFir {
   ) {
     this.size = 2 ** Math.ceil(Math.log2(4 * taps.length));
     this.most = this.size - taps.length + 1;
-    this.fft = new FFT(this.size);
+    this.fft = fftWorkspace(this.size).fft;
     this.real = new Array<number>(this.size).fill(0);
     this.work = this.fft.createComplexArray();
     this.spectrum = this.fft.createComplexArray();

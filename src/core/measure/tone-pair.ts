@@ -1,4 +1,4 @@
-import FFT from "fft.js";
+import { fftWorkspace } from "@/core/dsp/fft-workspace";
 import { powerDb as db } from "@/core/dsp/decibels";
 import { TwoChannelTransform } from "@/core/dsp/two-channel-transform";
 import { FlatTops } from "./flat-tops";
@@ -198,8 +198,7 @@ function findTone(spectra: Float64Array[], binHz: number, nominalHz: number): nu
 
 /** What lies around bin `middle`, brought down to 0 Hz at a low rate, as peak amplitude; interleaved re, im. */
 function baseband(spectrum: Float64Array, middle: number, halfWidth: number, small: number, size: number) {
-  const fft = new FFT(small);
-  const bins = fft.createComplexArray();
+  const { fft, input: bins, output } = fftWorkspace(small);
   bins.fill(0);
   for (let j = -small / 2 + 1; j < small / 2; j++) {
     const k = middle + j;
@@ -210,12 +209,11 @@ function baseband(spectrum: Float64Array, middle: number, halfWidth: number, sma
     bins[2 * at] = gain * spectrum[2 * k];
     bins[2 * at + 1] = gain * spectrum[2 * k + 1];
   }
-  const out = fft.createComplexArray();
-  fft.inverseTransform(out, bins);
-  return out;
+  fft.inverseTransform(output, bins);
+  return Float64Array.from(output);
 }
 
-function frameOf(low: number[][], from: number, to: number): Frame {
+function frameOf(low: Float64Array[], from: number, to: number): Frame {
   const power = low.map(() => 0);
   let [crossRe, crossIm] = [0, 0];
   const [left, right] = low;
