@@ -8,6 +8,8 @@ import { INK, SOFT, token } from "./theme";
 export interface TapeSegment {
   id: string;
   name: string;
+  /** What is drawn of a long name. */
+  short?: string;
   state: StationState;
   href: string;
   /** Of a station that is set for several blank tapes: a stripe along the piece for each. */
@@ -47,7 +49,7 @@ const GLYPHS: Partial<Record<StationState, Glyph>> = { settled: "check", failed:
 /** A job as a length of tape: one spliced piece per station, in working order, with a playhead. */
 export function TapeLine({ label, segments, present, gap = null, width = 1220 }: TapeLineProps) {
   const hatch = useId();
-  const weights = segments.map(({ name }) => 46 + 9 * name.length);
+  const weights = segments.map(({ name, short = name }) => 46 + 9 * short.length);
   const total = weights.reduce((a, b) => a + b, 0);
   const scale = (width - 2 * SPLICE - (gap ? GAP_WIDTH : 0)) / total;
   const gapAt = segments.findIndex(({ id }) => id === gap?.after);
@@ -93,7 +95,7 @@ interface PieceProps {
 }
 
 function Piece({ segment, from, to, first, last, hatch, present }: PieceProps) {
-  const { name, state, href, stripes = [] } = segment;
+  const { name, short, state, href, stripes = [] } = segment;
   // stripes that are all alike are one piece
   const differ = stripes.some((stripe) => stripe.state !== stripes[0].state);
   const left = first ? 0 : SPLICE;
@@ -135,9 +137,16 @@ function Piece({ segment, from, to, first, last, hatch, present }: PieceProps) {
         stroke={state === "stale" || differ ? token("leader") : "none"}
         strokeWidth={5}
         paintOrder="stroke"
+        aria-hidden={short !== undefined}
       >
-        {name}
-      </text>{" "}
+        {short ?? name}
+      </text>
+      {/* its whole name for who does not see it */}
+      {short !== undefined && (
+        <text x={middle} y={TOP} fontSize={1} fillOpacity={0}>
+          {name}
+        </text>
+      )}{" "}
       <text
         x={middle - 2 + (GLYPHS[state] ? 8 : 0)}
         y={bottom + 19}

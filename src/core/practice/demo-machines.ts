@@ -123,6 +123,11 @@ export const DEMO_MACHINES: Machine[] = [
       ...(["I", "II", "IV"] as const).flatMap((type) =>
         recordTrimmers("Behind the front panel, below the input knobs", type),
       ),
+      { ...turned("settings", "knob-bias", "BIAS", "Small knob on the front, left of two."), knob: "bias" },
+      {
+        ...turned("settings", "knob-level", "REC CAL", "Small knob on the front, right of two."),
+        knob: "level",
+      },
       ...USUAL_WORK,
     ],
   },

@@ -20,6 +20,16 @@ export const jobBlankSchema = z.object({
   name: z.string().trim().min(1, "Name the tape.").max(200),
   /** Somebody looked that it is this tape that is in the machine, though it behaves like one of another type. */
   seen: z.boolean().optional(),
+  /** How the front of the machine stands for it. */
+  front: z
+    .object({
+      at: time,
+      /** Turns of each knob from its middle, by the id of its adjuster. */
+      knobs: z.record(id, z.number().min(-20).max(20)),
+      /** What else is set for it, in words. */
+      words: z.string().max(300).default(""),
+    })
+    .optional(),
 });
 export type JobBlank = z.infer<typeof jobBlankSchema>;
 

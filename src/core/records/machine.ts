@@ -4,6 +4,8 @@ import { TOLERANCE_CLASSES, type ToleranceClass } from "@/core/standards/toleran
 import { TAPE_TYPES } from "@/core/standards/tape-types";
 import { CHANNELS, HEADS, SIDES, id, name, station, text } from "./fields";
 
+export const KNOBS = ["bias", "level"] as const;
+
 export const adjusterSchema = z.object({
   id,
   name,
@@ -21,6 +23,8 @@ export const adjusterSchema = z.object({
   head: z.enum(HEADS).optional(),
   /** The type of tape it acts for; every one when left out. */
   tapeType: z.enum(TAPE_TYPES).optional(),
+  /** A knob on the front that the owner sets for a tape, and what it moves. */
+  knob: z.enum(KNOBS).optional(),
   /** Tape speeds it acts at; every one when left out. */
   speedsCmPerS: z.array(z.number().min(1).max(100)).optional(),
 });

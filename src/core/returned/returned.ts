@@ -1,3 +1,4 @@
+import type { DropOut } from "@/core/measure/drop-outs";
 import type { HumLine } from "@/core/measure/hum";
 import type { WeightedNoise } from "@/core/measure/weighted-noise";
 import type { OrderLine } from "@/core/measure/order-lines";
@@ -17,6 +18,8 @@ export interface ReturnedTone {
   thirdPercent: number | null;
   thirdMeasurable: boolean;
   clipped: boolean;
+  /** Moments in which it was weaker, from its beginning in seconds as sent; null where it is too short or too low to tell. */
+  dropOuts?: { seconds: number; events: DropOut[] } | null;
 }
 
 /** A point of a response, re the first sine of the same pass, at the frequency that was sent. */

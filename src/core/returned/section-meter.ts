@@ -1,5 +1,6 @@
 import { channelName } from "@/core/measure/channel-name";
 import { distortionOf } from "@/core/measure/distortion";
+import { DropOutMeter } from "@/core/measure/drop-outs";
 import { HumMeter, type HumLine } from "@/core/measure/hum";
 import { residueOf, type Residue } from "@/core/measure/residue";
 import { weightedNoise, type WeightedNoise } from "@/core/measure/weighted-noise";
@@ -55,6 +56,10 @@ const SILENCE_EDGE_SECONDS = 0.4;
 const QUIET_EDGE_SECONDS = 0.08;
 const FEWEST_QUIET_SECONDS = 0.25;
 const HIGHEST_SHARE = 0.44;
+const FEWEST_DROP_OUT_SECONDS = 15;
+const LOWEST_DROP_OUT_HZ = 1000;
+const HIGHEST_DROP_OUT_SHARE = 0.3;
+const DROP_OUT_DB = 6;
 /** Of a long tone this much tells its third harmonic. */
 const LONGEST_THIRD_SECONDS = 20;
 /** Strangers hang together by chance with 1 ÷ (bandwidth · time). */
@@ -136,7 +141,15 @@ export class SectionMeter {
     if (pair === null) return heard.map(() => nothing(TOO_SHORT));
     return pair.channels.map(({ levelDbfs, uncertaintyDb, spreadDb, clipped }, c): ReturnedTone => {
       const third = this.thirdOf(heard[c], c);
-      const own = { kind: "sine" as const, frequencyHz: section.frequencyHz, spreadDb, clipped, ...third };
+      const dropOuts = this.sentOn(c) ? this.dropOutsOf(heard[c]) : null;
+      const own = {
+        kind: "sine" as const,
+        frequencyHz: section.frequencyHz,
+        spreadDb,
+        clipped,
+        ...third,
+        dropOuts,
+      };
       const hum = pair.leftOverDb?.[c] ?? 0;
       if (this.sentOn(c))
         return {
@@ -154,6 +167,27 @@ export class SectionMeter {
     const found = this.sentOn(c) ? orderLines(inside, this.sampleRateHz, this.heardHz, [3]) : null;
     const third = found?.lines.at(0);
     return { thirdPercent: third?.percent ?? null, thirdMeasurable: third?.measurable ?? false };
+  }
+
+  /** Of a tone that lasts long enough for a rate a minute to mean something. */
+  private dropOutsOf(x: Float64Array): ReturnedTone["dropOuts"] {
+    const inside = this.inside(x);
+    const { heardHz, sampleRateHz, place } = this;
+    if (inside.length < FEWEST_DROP_OUT_SECONDS * sampleRateHz || heardHz < LOWEST_DROP_OUT_HZ) return null;
+    if (heardHz > HIGHEST_DROP_OUT_SHARE * sampleRateHz) return null;
+    const meter = new DropOutMeter(sampleRateHz, heardHz, DROP_OUT_DB);
+    meter.push(inside);
+    const { seconds, events } = meter.result();
+    // as sent, so that the same place of a tape is the same at whatever speed it is played
+    const asSent = (one: number) => one * place.speedRatio;
+    return {
+      seconds: asSent(seconds),
+      events: events.map((one) => ({
+        ...one,
+        atSeconds: asSent(one.atSeconds + EDGE_SECONDS),
+        seconds: asSent(one.seconds),
+      })),
+    };
   }
 
   private steps(heard: Float64Array[]): SectionReturned[] {

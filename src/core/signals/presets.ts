@@ -135,6 +135,40 @@ export const PRESETS: readonly Sequence[] = [
     ],
   }),
   make({
+    id: "settings-tones",
+    name: "Settings tones, steady",
+    description:
+      "400 Hz and 15 kHz together, 20 dB down, for three minutes: to set the knobs on the front for a tape.",
+    segments: [
+      { kind: "two-tone", channels: both, frequencyHz: 400, secondHz: 15000, levelDb: -32, seconds: 170 },
+    ],
+  }),
+  make({
+    id: "passport",
+    name: "Passport of a tape",
+    description:
+      "Everything that is to be known of a tape, in a minute and a quarter: sensitivity, treble, bias wanted, how loud it can be recorded, noise, drop-outs.",
+    ...marked,
+    leaderSeconds: 3,
+    segments: [
+      sine(400, -12, 4),
+      sine(400, -32, 3),
+      sine(15000, -32, 4),
+      sine(10000, -32, 4),
+      {
+        kind: "staircase",
+        channels: both,
+        frequencyHz: 315,
+        levelDb: -12,
+        toLevelDb: -2,
+        stepDb: 2,
+        seconds: 2.5,
+      },
+      { kind: "silence", channels: both, seconds: 9 },
+      sine(3150, -16, 24),
+    ],
+  }),
+  make({
     id: "own-reference-tape",
     name: "A reference tape of one's own",
     description:

@@ -151,6 +151,7 @@ export class PracticeDeck {
       ...levelTrimmers,
       ...equaliserTrimmers,
       ...this.recordSide.trimmers,
+      ...this.recordSide.knobs,
     ];
   }
 

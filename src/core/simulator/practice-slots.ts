@@ -3,9 +3,12 @@ import type { TapeType } from "@/core/standards/tape-types";
 
 const FIRST_SLOT = { speed: 0, azimuth: 2, level: 4, response: 6 } as const;
 const FIRST_RECORD_SLOT = 8;
+/** On the front, in the order of the record side. */
+const KNOBS = ["bias", "level"] as const;
 
-/** How many slots a practice machine has: two each for speed, azimuth, level and equaliser, then the record side's. */
-export const PRACTICE_SLOTS = FIRST_RECORD_SLOT + RECORD_SLOTS;
+/** How many slots a practice machine has: two each for speed, azimuth, level and equaliser, then the record side's, then
+ * the knobs on the front. */
+export const PRACTICE_SLOTS = FIRST_RECORD_SLOT + RECORD_SLOTS + KNOBS.length;
 
 /** What of an adjuster says which slot it is. */
 export interface SlotAdjuster {
@@ -15,6 +18,7 @@ export interface SlotAdjuster {
   channel?: "left" | "right";
   side?: "A" | "B";
   tapeType?: TapeType;
+  knob?: (typeof KNOBS)[number];
 }
 
 /**
@@ -23,6 +27,7 @@ export interface SlotAdjuster {
  */
 export function slotOf<T extends SlotAdjuster>(adjuster: T | undefined, all: readonly T[]): number | null {
   if (!adjuster || adjuster.kind !== "turn") return null;
+  if (adjuster.knob) return FIRST_RECORD_SLOT + RECORD_SLOTS + KNOBS.indexOf(adjuster.knob);
   const what = RECORD_TRIMMERS.find((one) => one === adjuster.sets);
   if (what) {
     const channel = adjuster.channel === "right" ? 1 : 0;

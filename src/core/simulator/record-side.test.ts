@@ -149,8 +149,14 @@ describe("faults of the record side, and what cures them", () => {
         })),
       ),
     );
-    const slots = adjusters.map((one) => slotOf(one, adjusters)!);
-    expect(new Set(slots).size).toBe(adjusters.length);
+    const knobs = (["bias", "level"] as const).map((knob) => ({
+      id: knob,
+      sets: "settings",
+      kind: "turn" as const,
+      knob,
+    }));
+    const slots = [...adjusters, ...knobs].map((one) => slotOf(one, adjusters)!);
+    expect(new Set(slots).size).toBe(adjusters.length + knobs.length);
     expect(Math.max(...slots)).toBe(PRACTICE_SLOTS - 1);
   });
 });

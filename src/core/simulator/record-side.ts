@@ -24,6 +24,7 @@ const LEAN = 0.35;
 /** What failing capacitors of a record amplifier add of the second harmonic, beside the third. */
 const SECOND_SHARE = 0.3;
 const LEAST_LINEAR = 1e-4;
+const KNOB_RANGE_TURNS = 5 / 12;
 const WITHOUT_BIAS_DB = -14;
 /** The headroom extension begins to lower bias where treble is so loud re 0, and does it in so many steps a dB. */
 const EASES_FROM_DB = -14;
@@ -49,6 +50,8 @@ interface Standing {
 export class RecordSide {
   /** By `recordSlot`. */
   readonly trimmers: readonly Trimmer[];
+  /** Knobs on the front, of bias and of level. */
+  readonly knobs: readonly [Trimmer, Trimmer];
   readonly delayFrames = HALF_TAPS;
   /** Its switches: a low-pass against the pilot tone of a tuner, and bias that gives way to loud treble. */
   multiplex = false;
@@ -65,6 +68,7 @@ export class RecordSide {
   ) {
     const { "trimmer.backlashTurns": backlash, "trimmer.rangeTurns": range } = parameters;
     this.trimmers = Array.from({ length: RECORD_SLOTS }, () => new Trimmer(backlash, range));
+    this.knobs = [new Trimmer(0, KNOB_RANGE_TURNS), new Trimmer(0, KNOB_RANGE_TURNS)];
     this.channels = [new Channel(sampleRateHz), new Channel(sampleRateHz)];
   }
 
@@ -122,6 +126,7 @@ export class RecordSide {
       p[left ? "bias.leftDb" : "bias.rightDb"] +
       (own ? p[`${own}.biasDb`] : 0) +
       p["bias.dbPerTurn"] * turned("bias") +
+      p["panel.biasDbPerTurn"] * this.knobs[0].spindleTurns +
       ((BIAS_OVER_TYPE_I_DB[set] ?? 0) - (BIAS_OVER_TYPE_I_DB[formula.type] ?? 0)) -
       formula.biasDb;
     const trebleDb =
@@ -133,6 +138,7 @@ export class RecordSide {
       p[left ? "record.leftDb" : "record.rightDb"] +
       (own ? p[`${own}.levelDb`] : 0) +
       p["record.levelDbPerTurn"] * turned("record-level") +
+      p["panel.levelDbPerTurn"] * this.knobs[1].spindleTurns +
       formula.sensitivityDb -
       p[left ? "output.leftDb" : "output.rightDb"];
     return { biasDb, trebleDb, gain: amplitudeOf(levelDb), easedDb: 0 };

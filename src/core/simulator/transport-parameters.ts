@@ -111,6 +111,9 @@ export interface TransportParameters {
   "record.amplifierThirdPercent": number;
   /** Residual magnetism of the heads, 0 to 1: second harmonic and hiss. */
   "head.magnetised": number;
+  /** What the knobs on the front do, on both channels; 0 for a machine without them. */
+  "panel.biasDbPerTurn": number;
+  "panel.levelDbPerTurn": number;
   /** On a tape of type I, with the oscillator at its right amplitude. */
   "erase.depthDb": number;
   /** Amplitude of the bias oscillator re what it should be: bias and erase both go with it. */
@@ -294,6 +297,8 @@ export const PARAMETER_RANGES: Record<ParameterPath, ParameterRange> = {
   "record.amplifierThirdPercent": range("%", 0, 10, "third harmonic of the record amplifiers at 0"),
   "head.magnetised": range("", 0, 1, "residual magnetism of the heads"),
   "erase.depthDb": range("dB", 0, 100, "how far the erase head takes down what was there"),
+  "panel.biasDbPerTurn": range("dB/turn", -40, 40, "what the bias knob on the front does, 0 for none"),
+  "panel.levelDbPerTurn": range("dB/turn", -40, 40, "what the level knob on the front does, 0 for none"),
   "oscillator.amplitudeDb": range("dB", -12, 6, "amplitude of the bias oscillator, re what it should be"),
   "oscillator.diesAfterSeconds": range(
     "s",

@@ -87,6 +87,7 @@ export const flutter: MeasuringStation<"flutter", FlutterQuantity> = {
   id: "flutter",
   kind: "measure",
   name: "Wow and flutter",
+  short: "Flutter",
   group: "transport",
   onRoute: () => true,
   quantities,

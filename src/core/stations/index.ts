@@ -13,6 +13,7 @@ import { recordLevel } from "./record-level";
 import { recordResponse } from "./record-response";
 import { response } from "./response";
 import { service } from "./service";
+import { settings } from "./settings";
 import { sheet } from "./sheet";
 import { speed } from "./speed";
 
@@ -34,6 +35,7 @@ export const STATIONS = [
   erase,
   oscillator,
   noise,
+  settings,
   sheet,
 ] as const;
 

@@ -157,6 +157,7 @@ export const recordLevel: MeasuringStation<"record-level", keyof typeof quantiti
   id: "record-level",
   kind: "measure",
   name: "Record level",
+  short: "Rec level",
   group: "record",
   quantities,
   onRoute: recordsTape,

@@ -101,6 +101,7 @@ export const recordResponse: MeasuringStation<"record-response", RecordResponseQ
   id: "record-response",
   kind: "measure",
   name: "Record response",
+  short: "Rec response",
   group: "record",
   quantities,
   onRoute: recordsTape,

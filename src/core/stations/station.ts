@@ -13,6 +13,8 @@ export const GROUPS = ["workshop", "transport", "playback", "record", "finish"] 
 interface AnyStation<Id extends string> {
   id: Id;
   name: string;
+  /** On the tape line, where its name is long. */
+  short?: string;
   group: (typeof GROUPS)[number];
   /** Ids of the stations whose readings an adjustment made here puts in doubt. */
   upsets: readonly string[];
@@ -67,7 +69,7 @@ export interface AdjusterUse {
   kind: Adjuster["kind"];
   says: string;
   /** It may belong to one channel, direction, head or type of tape only. */
-  actsOn: ReadonlyArray<"channel" | "side" | "head" | "tapeType">;
+  actsOn: ReadonlyArray<"channel" | "side" | "head" | "tapeType" | "knob">;
 }
 
 /**

@@ -31,6 +31,7 @@ export const JobTapeLine = memo(function JobTapeLine({
       segments={routeOf(records).map((station) => ({
         id: station.id,
         name: station.name,
+        short: station.short,
         state: stationState(records, station),
         stripes: stripesOf(records, station),
         href: stationHref(job.id, station),

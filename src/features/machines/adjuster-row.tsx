@@ -18,6 +18,8 @@ const ACTS_ON = [
   { on: "A", says: "direction A", by: "side", acts: { side: "A" } },
   { on: "B", says: "direction B", by: "side", acts: { side: "B" } },
   { on: "record", says: "record head", by: "head", acts: { head: "record" } },
+  { on: "bias", says: "bias", by: "knob", acts: { knob: "bias" } },
+  { on: "level", says: "record level", by: "knob", acts: { knob: "level" } },
 ] as const;
 const BOTH = "both";
 
@@ -67,9 +69,15 @@ export function AdjusterRow({ place, adjuster, onChange, onRemove }: AdjusterRow
           select
           size="small"
           label="Acts on"
-          value={adjuster.channel ?? adjuster.side ?? adjuster.head ?? BOTH}
+          value={adjuster.channel ?? adjuster.side ?? adjuster.head ?? adjuster.knob ?? BOTH}
           onChange={({ target }) => {
-            const plain = { ...adjuster, channel: undefined, side: undefined, head: undefined };
+            const plain = {
+              ...adjuster,
+              channel: undefined,
+              side: undefined,
+              head: undefined,
+              knob: undefined,
+            };
             onChange({ ...plain, ...choices.find(({ on }) => on === target.value)?.acts });
           }}
           sx={{ width: 140 }}

@@ -16,6 +16,7 @@ import type { Verdict } from "@/core/judging/verdict";
 import type { JobView } from "../job/use-job-records";
 import { pathEntryText } from "../bench/path-log";
 import { SheetCurves } from "./sheet-curves";
+import { OwnerCard, tapesForOwner } from "./owner-card";
 import { FoundAndLeft } from "./found-and-left";
 
 const day = new Intl.DateTimeFormat("en-GB", { dateStyle: "long", timeZone: "UTC" });
@@ -74,6 +75,7 @@ export function SheetPaper({ view }: { view: JobView }) {
           machine={machine}
         />
       ))}
+      {tapesForOwner(view).length > 0 && <OwnerCard view={view} />}
       {job.notes && (
         <section>
           <h2>Notes</h2>

@@ -15,6 +15,8 @@ export const SHEET_STYLE = `
 .sheet .overall { border:2px solid currentColor; border-radius:6px; padding:2px 12px; font-weight:700; font-size:16px; }
 .sheet .warn { color:var(--close); font-weight:600; } .sheet ul { margin:4px 0; padding-left:18px; } .sheet section { break-inside:avoid; }
 .sheet .sign { display:flex; gap:30px; margin-top:36px; } .sheet .sign div { flex:1; border-top:1px solid var(--ink); padding-top:3px; color:var(--soft); font-size:12px; }
+.sheet .owner .tapes { display:grid; grid-template-columns:repeat(auto-fit,minmax(75mm,1fr)); gap:6px 18px; } .sheet .owner .tape { break-inside:avoid; border:1.5px solid var(--line); border-radius:6px; padding:6px 10px; }
+.sheet .owner h3 { font-size:14.5px; margin:0; } .sheet .owner p { margin:4px 0; } .sheet .owner .knobs { display:flex; gap:14px; margin:4px 0; } .sheet .owner .knobs > div { max-width:36mm; }
 .sheet svg text { font-family:inherit; }
 @page { margin:12mm; }
 @media print { .sheet { padding:0; max-width:none; } .no-print { display:none !important; } body { background:#fff !important; } }

@@ -7,6 +7,7 @@ import { flutter } from "./flutter";
 import { level } from "./level";
 import { noise } from "./noise";
 import { oscillator } from "./oscillator";
+import { settings } from "./settings";
 import type { StationPicture } from "./picture";
 import { recordLevel } from "./record-level";
 import { recordResponse } from "./record-response";
@@ -27,4 +28,5 @@ export const PICTURES: { readonly [Id in MeasuringStationId]: StationPicture } =
   erase,
   oscillator,
   noise,
+  settings,
 };

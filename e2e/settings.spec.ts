@@ -1,0 +1,32 @@
+import { expect, test } from "@playwright/test";
+import { BenchHands } from "./bench-hands";
+
+test("a new blank: one run gives its passport, the front is kept, and the owner's card says both", async ({
+  page,
+}) => {
+  test.setTimeout(240_000);
+  const hands = new BenchHands(page);
+  await hands.open("demo-job-0409", "settings");
+  await page.keyboard.press("b");
+  await hands.play("nothing wrong");
+  await page.keyboard.press("p");
+  await page.keyboard.press(" ");
+  await expect(page.getByRole("alert").filter({ hasText: "None of the sequence" })).toBeVisible();
+  await page.getByRole("button", { name: /Record the sequence/ }).click();
+  await expect(page.getByRole("status", { name: "Recording" })).toContainText("came back whole", {
+    timeout: 150_000,
+  });
+  await page.keyboard.press(" ");
+  const passport = page.getByRole("region", { name: "Passport of the tape" });
+  await expect(passport).toContainText("comes back as loud as it went in");
+  await expect(passport.getByRole("table", { name: "Drop-outs by depth and length" })).toBeVisible();
+  await page.getByRole("textbox", { name: "What else is set for it" }).fill("tape switch I");
+  await page.getByRole("button", { name: "Keep for this tape" }).click();
+  await page.getByRole("link", { name: "Owner's card" }).click();
+  const card = page.getByRole("main");
+  await expect(card).toContainText("tape switch I");
+  await expect(card).toContainText("BIAS at 12 o'clock, its middle");
+  await expect(card).toContainText("record peaks up to");
+  await page.getByRole("link", { name: "Sheet" }).click();
+  await expect(page.getByRole("main")).toContainText("Owner's card");
+});
