@@ -1,6 +1,7 @@
 import { MEASURING } from "@/core/alignment/registry";
 import { blankTape, practiceTape, sequenceInput } from "@/core/practice/practice-tape";
 import type { BlankTape } from "@/core/records/blank-tape";
+import type { FrontSwitch } from "@/core/records/machine";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import { PRESETS } from "@/core/signals/presets";
 import type { Sequence } from "@/core/signals/sequence";
@@ -84,6 +85,19 @@ export class RecordBench extends PlaybackBench {
     this.listen(4);
     this.deck.monitor = "tape";
     this.listen(4.5);
+  }
+
+  /** Works the switches on the front, and says so. */
+  switchOn(...on: FrontSwitch[]): void {
+    const is = (one: FrontSwitch) => on.includes(one);
+    this.deck.switches = {
+      reduction: is("reduction"),
+      multiplex: is("multiplex"),
+      headroom: is("headroom"),
+    };
+    this.circumstances = { ...this.circumstances, switchedOn: on };
+    this.live.clearPlayback();
+    this.forget();
   }
 
   /** Does work on the machine at a station, and says so. */

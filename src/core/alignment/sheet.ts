@@ -1,3 +1,4 @@
+import { SWITCH_NAMES } from "@/core/records/machine";
 import { worstVerdict, type Verdict } from "@/core/judging/verdict";
 import { pitchRange, type PitchRange } from "@/core/guidance/pitch-range";
 import type { Adjustment } from "@/core/records/adjustment";
@@ -134,7 +135,7 @@ function speedsWith<S extends { speedCmPerS: number }>(
 
 /** "Playback level error, left, side B" */
 export function rowName(
-  { quantity, context: { channel, side, head, recordingOn } }: Reading,
+  { quantity, context: { channel, side, head, recordingOn, switchedOn = [] } }: Reading,
   blanks: JobRecords["blanks"] = [],
 ): string {
   const { apartBy, quantities } = stationOf(quantity);
@@ -143,6 +144,7 @@ export function rowName(
     apartBy.includes("channel") && channel !== "both" && channel,
     apartBy.includes("side") && side && `side ${side}`,
     head && `${head} head`,
+    apartBy.includes("switchedOn") && switchedOn.map((one) => SWITCH_NAMES[one]).join(" and "),
     recordingOn && `on ${blanks.find(({ id }) => id === recordingOn)?.name ?? recordingOn}`,
   ]
     .filter(Boolean)

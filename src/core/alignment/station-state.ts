@@ -31,6 +31,7 @@ const PLACE: Record<Dimension, (context: Reading["context"]) => string | number 
   channel: ({ channel }) => channel,
   head: ({ head }) => head,
   recordingOn: ({ recordingOn }) => recordingOn,
+  switchedOn: ({ switchedOn = [] }) => switchedOn.toSorted().join("+"),
 };
 
 /**

@@ -51,6 +51,15 @@ export const biasFigureSchema = z
   });
 export type BiasFigure = z.infer<typeof biasFigureSchema>;
 
+/** What can be switched on and off on the front of a recorder. */
+export const SWITCHES = ["reduction", "multiplex", "headroom"] as const;
+export type FrontSwitch = (typeof SWITCHES)[number];
+export const SWITCH_NAMES: Record<FrontSwitch, string> = {
+  reduction: "noise reduction",
+  multiplex: "multiplex filter",
+  headroom: "headroom extension",
+};
+
 export const machineSchema = z.object({
   id,
   name,
@@ -79,6 +88,8 @@ export const machineSchema = z.object({
   /** It has a playback head behind its record head, so that a recording can be heard off the tape while it is made. */
   monitorsTape: z.boolean().optional(),
   biasFigures: z.array(biasFigureSchema).max(20).optional(),
+  /** The switches that it has, by the words that stand on them. */
+  switches: z.partialRecord(z.enum(SWITCHES), z.string().trim().min(1).max(60)).optional(),
   /** Two capstans hold the tape between them: azimuth wanders less. */
   dualCapstan: z.boolean().optional(),
   /** Inductance of the playback head, for what a capacitor across it does. */

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { UNITS } from "@/core/text/units";
 import { HEADS, SIDES, id, station, time } from "./fields";
+import { SWITCHES, type FrontSwitch } from "./machine";
 
 export const PHASES = ["as found", "working", "as left"] as const;
 export type Phase = (typeof PHASES)[number];
@@ -19,6 +20,8 @@ export interface Circumstances {
   head?: (typeof HEADS)[number];
   /** The blank tape that is recorded on. */
   recordingOn?: string;
+  /** What is switched on on the front of the machine; nothing, or not said, when left out. */
+  switchedOn?: FrontSwitch[];
   /** Somebody said that the tone to be erased was on this blank tape before; never kept with a reading. */
   toneWasOn?: string;
 }
@@ -49,6 +52,7 @@ export const readingSchema = z.object({
     pitch: z.enum(PITCHES).optional(),
     head: z.enum(HEADS).optional(),
     recordingOn: id.optional(),
+    switchedOn: z.array(z.enum(SWITCHES)).max(SWITCHES.length).optional(),
   }),
   phase: z.enum(PHASES),
   at: time,

@@ -19,6 +19,10 @@ export const USUAL_WORK: readonly Adjuster[] = [
   work("demagnetise", "Demagnetised heads and guides", "distortion"),
   work("record-capacitors", "Changed the capacitors of the record amplifier", "distortion"),
   work("erase-head", "Cleaned the erase head and its contacts", "erase"),
+  work("reduction", "Mended the noise reduction", "reduction"),
+  work("multiplex-filter", "Changed the multiplex filter", "reduction"),
+  work("separation", "Parted what the channels share", "noise"),
+  work("head-height", "Set the height of the head", "noise"),
   work("oscillator", "Mended the oscillator", "oscillator"),
   work("new-head", "Replaced the head", "response"),
 ];

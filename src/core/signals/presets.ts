@@ -135,6 +135,27 @@ export const PRESETS: readonly Sequence[] = [
     ],
   }),
   make({
+    id: "noise-reduction",
+    name: "Noise reduction and filters",
+    description:
+      "1 kHz at 0, tones from 400 Hz to 10 kHz at four levels, 15 and 19 kHz, and 10 kHz at 0: once with everything switched off, once with what is to be tried.",
+    ...marked,
+    leaderSeconds: 3,
+    segments: [
+      sine(1000, -12, 3),
+      ...[-22, -32, -42, -52].map((levelDb): Segment => ({
+        kind: "steps",
+        channels: both,
+        frequenciesHz: [400, 1000, 3000, 5000, 10000],
+        levelDb,
+        seconds: 1.5,
+      })),
+      sine(15000, -32, 3),
+      sine(19000, -32, 3),
+      sine(10000, -12, 3),
+    ],
+  }),
+  make({
     id: "settings-tones",
     name: "Settings tones, steady",
     description:

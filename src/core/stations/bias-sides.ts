@@ -16,7 +16,7 @@ import { PRESETS } from "@/core/signals/presets";
 import { actingAdjusters } from "./acting-adjusters";
 import { channelNames, heardOn } from "./channels";
 import type { OnTheBench } from "./on-the-bench";
-import { blankLacks, recordedHere, type Recorded } from "./recorded";
+import { notReady, recordedHere, type Recorded } from "./recorded";
 import { rememberSome } from "./remember-some";
 import { STILL_SETTLING } from "./station-readings";
 
@@ -93,7 +93,7 @@ const UNTOLD = "It was turned: say so first, with T, so that what the turn did i
 export function biasNow(bench: OnTheBench): BiasNow {
   const { recorded, lacks } = recordedHere(bench);
   const tones = tonesNow(bench);
-  const unsaid = blankLacks(bench);
+  const unsaid = notReady(bench);
   if (unsaid || !bench.here.machine.monitorsTape || !bench.heard?.comparison?.hears)
     return { recorded, tones: null, lacks };
   const { hears, source } = bench.heard.comparison;

@@ -227,7 +227,7 @@ export const bias: MeasuringStation<"bias", BiasQuantity> = {
     steady: BIAS_TONES.id,
   },
   tapeLacks: () => null,
-  upsets: ["bias", "record-level", "record-response", "distortion"],
+  upsets: ["bias", "record-level", "record-response", "distortion", "reduction"],
   readings: (bench) => {
     const { recorded, tones, lacks } = biasNow(bench);
     const last = recorded.at(-1);

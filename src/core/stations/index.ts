@@ -11,6 +11,7 @@ import { oscillator } from "./oscillator";
 import { path } from "./path";
 import { recordLevel } from "./record-level";
 import { recordResponse } from "./record-response";
+import { reduction } from "./reduction";
 import { response } from "./response";
 import { service } from "./service";
 import { settings } from "./settings";
@@ -35,6 +36,7 @@ export const STATIONS = [
   erase,
   oscillator,
   noise,
+  reduction,
   settings,
   sheet,
 ] as const;

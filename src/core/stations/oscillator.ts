@@ -7,7 +7,7 @@ import { MAINS } from "./cautions";
 import { readingsOfMoment, type Figure, type LogContext } from "./log-context";
 import type { OnTheBench } from "./on-the-bench";
 import { recordCorridor } from "./record-response";
-import { blankLacks } from "./recorded";
+import { notReady } from "./recorded";
 import type { MeasuringStation } from "./station";
 import { nothingToLog, unlessLacking } from "./station-readings";
 
@@ -68,7 +68,7 @@ export interface Holds {
 export function holdsNow(bench: OnTheBench): Holds {
   const run = bench.heard?.recording ?? null;
   const lacking = (lacks: string): Holds => ({ run, seconds: null, uncertaintySeconds: 0, lacks });
-  const unsaid = blankLacks(bench);
+  const unsaid = notReady(bench);
   if (unsaid) return lacking(unsaid);
   if (!run)
     return lacking("No recording is heard yet: send both tones and record them; the watch begins by itself.");

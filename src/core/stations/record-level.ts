@@ -8,7 +8,7 @@ import { MAINS } from "./cautions";
 import { channelNames, heardOn, ownChannel } from "./channels";
 import { readingsOfMoment, type LogContext } from "./log-context";
 import type { OnTheBench } from "./on-the-bench";
-import { blankLacks, recordedAt, recordedHere } from "./recorded";
+import { notReady, recordedAt, recordedHere } from "./recorded";
 import type { MeasuringStation } from "./station";
 import { nothingToLog, STILL_SETTLING, type StationReadings, unlessLacking } from "./station-readings";
 
@@ -177,7 +177,7 @@ export const recordLevel: MeasuringStation<"record-level", keyof typeof quantiti
     steady: "level-tone",
   },
   tapeLacks: () => null,
-  upsets: ["record-level"],
+  upsets: ["record-level", "reduction"],
   readings: (bench) => {
     const { heard, here } = bench;
     const { machine } = here;
@@ -185,7 +185,7 @@ export const recordLevel: MeasuringStation<"record-level", keyof typeof quantiti
     const comparison = heard?.comparison ?? null;
     const returned = (tape: StoodAt | null) => returnedOf(comparison?.source ?? null, tape, machine.channels);
     const now = returned(comparison?.tape ?? null);
-    const why = blankLacks(bench) ?? lacking(comparison, now);
+    const why = notReady(bench) ?? lacking(comparison, now);
     if (!comparison || !now) return nothingToLog(why ?? "");
     const readings = (channels: Returned[]) => (context: LogContext) =>
       readingsOfMoment(

@@ -1,5 +1,6 @@
 import type { PassNow } from "@/core/returned/heard-pass";
 import { ZERO_DBFS, type ReturnedChannel, type ReturnedPass } from "@/core/returned/returned";
+import { SWITCH_NAMES } from "@/core/records/machine";
 import type { Zero } from "@/core/records/job";
 import { fixed } from "@/core/text/number-text";
 import { heardOn } from "./channels";
@@ -29,11 +30,13 @@ export interface RecordedHere {
  * The passes that came off the tape, each with what went in and the setting that it was recorded at. A machine with three
  * heads is heard while it records; one with two gives its source meanwhile, by which is known when each pass was
  * recorded, and with that how the screws stood.
+ * @param anySwitch the station is about what is switched on
  */
-export function recordedHere({ heard, here, circumstances }: OnTheBench): RecordedHere {
+export function recordedHere(bench: OnTheBench, anySwitch = false): RecordedHere {
+  const { heard, here } = bench;
   const { machine } = here;
   const nothing = (lacks: string): RecordedHere => ({ recorded: [], lacks });
-  const unsaid = blankLacks({ here, circumstances });
+  const unsaid = anySwitch ? blankLacks(bench) : notReady(bench);
   if (unsaid) return nothing(unsaid);
   const returned = heard?.returned ?? null;
   if (!returned || returned.passes.length === 0)
@@ -102,6 +105,18 @@ export const blankLacks = ({
   (job.blankTapes?.length ?? 0) > 0 && circumstances.recordingOn === undefined
     ? "Say which blank tape it records on: on the left, or key B."
     : null;
+
+/** Why nothing of the record side can be told as the front of the machine stands; null when it can. */
+export function notReady(bench: Pick<OnTheBench, "here" | "circumstances">): string | null {
+  const { switchedOn = [] } = bench.circumstances;
+  const words = switchedOn.map((one) => bench.here.machine.switches?.[one] ?? SWITCH_NAMES[one]);
+  return (
+    blankLacks(bench) ??
+    (words.length === 0
+      ? null
+      : `${words.join(" and ")} is on: switch it off, and say so on the left. What it does is told at Noise reduction.`)
+  );
+}
 
 export const TURNED_SINCE = "Something was turned since: record the sequence once more.";
 

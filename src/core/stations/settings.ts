@@ -9,7 +9,7 @@ import { adviseByNumber } from "./advise-by-number";
 import { readingsOfMoment, type Figure, type LogContext } from "./log-context";
 import type { OnTheBench } from "./on-the-bench";
 import { biasWanted, dropOutRates, passportOf, type Known, type PassportChannel } from "./passport";
-import { blankLacks, recordedAt, recordedHere } from "./recorded";
+import { notReady, recordedAt, recordedHere } from "./recorded";
 import type { MeasuringStation } from "./station";
 import { nothingToLog, STILL_SETTLING } from "./station-readings";
 
@@ -67,7 +67,7 @@ export interface SettingsNow {
 export function settingsNow(bench: OnTheBench): SettingsNow {
   const { here, heard } = bench;
   const nothing = { top: null, middle: null, passport: null, agoSeconds: 0, live: false };
-  const unsaid = blankLacks(bench);
+  const unsaid = notReady(bench);
   if (unsaid) return { ...nothing, lacks: unsaid };
   const { recorded, lacks } = recordedHere(bench);
   const last = recorded.at(-1);

@@ -12,6 +12,7 @@ import { READING_FONT } from "@/ui/theme";
 import type { JobView } from "../job/use-job-records";
 import { Choice } from "./choice";
 import { RecordingOn } from "./recording-on";
+import { SwitchedOn } from "./switched-on";
 import type { MeasuringStation } from "@/core/stations/station";
 
 export interface NowPlayingProps {
@@ -74,6 +75,14 @@ export function NowPlaying({
           job={job}
           chosen={circumstances.recordingOn}
           onChoose={(recordingOn) => onChange({ ...circumstances, recordingOn })}
+        />
+      )}
+      {station.group === "record" && (
+        <SwitchedOn
+          machine={view.machine}
+          chosen={circumstances.switchedOn ?? []}
+          known={sideKnown}
+          onChoose={(switchedOn) => onChange({ ...circumstances, switchedOn })}
         />
       )}
       {says("position") && (

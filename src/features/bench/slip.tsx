@@ -16,6 +16,7 @@ import { KeyCap } from "@/ui/key-cap";
 import { READING_FONT } from "@/ui/theme";
 import { VerdictMark } from "@/ui/verdict-mark";
 import type { Phase } from "@/core/records/reading";
+import { SWITCH_NAMES } from "@/core/records/machine";
 import type { JobView } from "../job/use-job-records";
 import { EvidenceButton } from "../sound/evidence-button";
 import { CorrectionMenu } from "./correction-menu";
@@ -115,7 +116,7 @@ function LogButton({ word, cap, onClick }: { word: string; cap: string; onClick(
 
 /** What tells the readings of a station apart. */
 function detail(
-  { quantity, context: { channel, side, head, nominalHz, recordingOn } }: Reading,
+  { quantity, context: { channel, side, head, nominalHz, recordingOn, switchedOn = [] } }: Reading,
   view: JobView,
 ) {
   const { apartBy, deciding, quantities, corridorOf } = stationOf(quantity);
@@ -126,6 +127,7 @@ function detail(
     apartBy.includes("channel") && channel !== "both" && channel,
     apartBy.includes("side") && side && `side ${side}`,
     head && `${head} head`,
+    apartBy.includes("switchedOn") && switchedOn.map((one) => SWITCH_NAMES[one]).join(" and "),
     recordingOn && (view.job.blankTapes?.find(({ id }) => id === recordingOn)?.name ?? recordingOn),
     corridorOf(view.machine) && `at ${Math.round(nominalHz)} Hz`,
   ]

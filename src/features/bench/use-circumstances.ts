@@ -1,4 +1,5 @@
 import { useEffect, useMemo, useState } from "react";
+import { SWITCHES } from "@/core/records/machine";
 import type { Circumstances } from "@/core/records/reading";
 import type { DeckStatus } from "@/core/simulator/practice-deck";
 import { readDraft, saveDraft } from "@/storage/drafts";
@@ -19,8 +20,16 @@ export function useCircumstances(
     void saveDraft(id, changed);
   };
   const side = practice && sideOf(practice.deck);
-  const known = useMemo(() => (side ? { ...chosen, side } : chosen), [chosen, side]);
+  const switched = practice ? onIn(practice.deck).join() : null;
+  const known = useMemo(() => {
+    const said = side ? { ...chosen, side } : chosen;
+    return switched === null
+      ? said
+      : { ...said, switchedOn: SWITCHES.filter((one) => switched.split(",").includes(one)) };
+  }, [chosen, side, switched]);
   return [known, change];
 }
+
+const onIn = ({ switches }: DeckStatus) => SWITCHES.filter((one) => switches[one]);
 
 const sideOf = ({ side, key }: DeckStatus): "A" | "B" => ((side === 1) !== (key === "reverse") ? "B" : "A");

@@ -2,12 +2,12 @@ import { useEffect, useRef } from "react";
 import type { Circumstances } from "@/core/records/reading";
 import type { ListenerState } from "./use-listener";
 
-/** Another direction, another head or another blank tape plays: the tones that were heard live are not its own. */
+/** Another direction, another head or another blank tape plays, or something was switched: the tones that were heard live are not its own. */
 export function useForgetTones(
   { clearPlayback }: ListenerState,
-  { side, head, recordingOn }: Circumstances,
+  { side, head, recordingOn, switchedOn = [] }: Circumstances,
 ): void {
-  const key = `${side} ${head} ${recordingOn}`;
+  const key = `${side} ${head} ${recordingOn} ${switchedOn.join()}`;
   const heard = useRef(key);
   useEffect(() => {
     if (heard.current === key) return;

@@ -7,6 +7,7 @@ import { flutter } from "./flutter";
 import { level } from "./level";
 import { noise } from "./noise";
 import { oscillator } from "./oscillator";
+import { reduction } from "./reduction";
 import { settings } from "./settings";
 import type { StationPicture } from "./picture";
 import { recordLevel } from "./record-level";
@@ -28,5 +29,6 @@ export const PICTURES: { readonly [Id in MeasuringStationId]: StationPicture } =
   erase,
   oscillator,
   noise,
+  reduction,
   settings,
 };

@@ -1,0 +1,385 @@
+import { inForce } from "@/core/records/job-records";
+import { recordsTape, type FrontSwitch, type Machine } from "@/core/records/machine";
+import type { Reading } from "@/core/records/reading";
+import { ZERO_DBFS, type ReturnedPass } from "@/core/returned/returned";
+import { PRESETS } from "@/core/signals/presets";
+import { fixed } from "@/core/text/number-text";
+import { nothingAdvised } from "./advised";
+import { MAINS } from "./cautions";
+import { channelNames, heardOn } from "./channels";
+import { readingsOfMoment, type Figure, type LogContext } from "./log-context";
+import type { OnTheBench } from "./on-the-bench";
+import { recordedAt, recordedHere } from "./recorded";
+import type { MeasuringStation } from "./station";
+import { nothingToLog, unlessLacking } from "./station-readings";
+
+const POINT = { unit: "dB", decimals: 1, signed: true, unprinted: true } as const;
+const quantities = {
+  "reduction.worst": {
+    name: "Largest error with noise reduction",
+    unit: "dB",
+    decimals: 1,
+    signed: true,
+  },
+  "multiplex.at15": { name: "Multiplex filter at 15 kHz", unit: "dB", decimals: 1, signed: true },
+  "multiplex.at19": {
+    name: "Multiplex filter takes off at 19 kHz",
+    unit: "dB",
+    decimals: 1,
+    signed: false,
+    atLeast: true,
+    scale: [0, 40],
+  },
+  "headroom.loud": {
+    name: "Headroom extension gains at 0, 10 kHz",
+    unit: "dB",
+    decimals: 1,
+    signed: true,
+    atLeast: true,
+    scale: [-6, 6],
+  },
+  "headroom.quiet": { name: "Headroom extension at −20, 10 kHz", unit: "dB", decimals: 1, signed: true },
+  "reduction.at0": { ...POINT, name: "Came back less sent, at 0" },
+  "reduction.at10": { ...POINT, name: "Came back less sent, 10 dB down" },
+  "reduction.at20": { ...POINT, name: "Came back less sent, 20 dB down" },
+  "reduction.at30": { ...POINT, name: "Came back less sent, 30 dB down" },
+  "reduction.at40": { ...POINT, name: "Came back less sent, 40 dB down" },
+} as const;
+type ReductionQuantity = keyof typeof quantities;
+
+const SEQUENCE = PRESETS.find(({ id }) => id === "noise-reduction")!;
+export const MAP_LEVELS = [-10, -20, -30, -40] as const;
+export const MAP_HZ = [400, 1000, 3000, 5000, 10_000] as const;
+const AT = {
+  0: "reduction.at0",
+  [-10]: "reduction.at10",
+  [-20]: "reduction.at20",
+  [-30]: "reduction.at30",
+  [-40]: "reduction.at40",
+} as const;
+type Level = keyof typeof AT;
+const LEVELS: readonly Level[] = [0, ...MAP_LEVELS];
+
+const STUDIO_LIMIT_DB = 1;
+const USUAL_LIMIT_DB = 2;
+const MULTIPLEX_15_DB = 1;
+const MULTIPLEX_19_DB = 20;
+const HEADROOM_LOUD_DB = 0.5;
+const HEADROOM_QUIET_DB = 0.5;
+const LEAST_UNCERTAINTY_DB = 0.2;
+/** A level that is off by less is not what noise reduction trips over. */
+const LEVEL_SET_DB = 0.7;
+/** A level error comes out of a noise reduction at most so many times as large. */
+const MOST_TIMES = 3;
+const CLEARLY_DB = 1;
+
+/** A tone as it came back, less what was sent. */
+export interface MapPoint {
+  channel: string;
+  level: Level;
+  frequencyHz: number;
+  errorDb: number;
+  uncertaintyDb: number;
+}
+
+/** A pass of the sequence as it is switched now, and the last one with everything off; why nothing can be told. */
+export interface ReductionNow {
+  switchedOn: readonly FrontSwitch[];
+  points: MapPoint[];
+  /** Null where none was logged since something of the record side was turned. */
+  off: MapPoint[] | null;
+  lacks: string | null;
+  agoSeconds: number;
+}
+
+export function reductionNow(bench: OnTheBench): ReductionNow {
+  const { switchedOn = [] } = bench.circumstances;
+  const off = offLogged(bench);
+  const { recorded, lacks } = recordedHere(bench, true);
+  const last = recorded.at(-1);
+  if (!last) return { switchedOn, points: [], off, lacks, agoSeconds: 0 };
+  const came = pointsOf(last.pass, bench.here.machine.channels);
+  const went = last.source ? pointsOf(last.source, bench.here.machine.channels) : null;
+  const points = came.flatMap((point): MapPoint[] => {
+    const sent = went?.find((one) => isSame(one, point));
+    if (went && !sent) return [];
+    return [
+      {
+        ...point,
+        errorDb: point.errorDb - (sent?.errorDb ?? 0),
+        uncertaintyDb: Math.hypot(LEAST_UNCERTAINTY_DB, point.uncertaintyDb, sent?.uncertaintyDb ?? 0),
+      },
+    ];
+  });
+  const needsOff = switchedOn.length > 0 && off === null;
+  return {
+    switchedOn,
+    points,
+    off,
+    agoSeconds: last.agoSeconds,
+    lacks:
+      lacks ??
+      (needsOff
+        ? "First record it with everything switched off, and log that: what a switch does is the difference."
+        : null),
+  };
+}
+
+const isSame = (a: MapPoint, b: MapPoint) =>
+  a.channel === b.channel && a.level === b.level && Math.abs(a.frequencyHz / b.frequencyHz - 1) < 0.01;
+
+/** Every tone of a pass by its level as sent. */
+function pointsOf({ segments }: ReturnedPass, channels: Machine["channels"]): MapPoint[] {
+  return channelNames(channels).flatMap((channel, c) => {
+    const own = segments.flatMap((segment) => {
+      const came = heardOn(segment.channels, c);
+      return came ? [{ came, sent: SEQUENCE.segments[segment.index] }] : [];
+    });
+    const first = own.find(({ came }) => came.kind === "sine")?.came;
+    // steps are told re the first tone
+    const firstDb = first?.kind === "sine" ? (first.levelDb ?? 0) : 0;
+    return own.flatMap(({ came, sent }): MapPoint[] => {
+      if (!sent || !("levelDb" in sent)) return [];
+      const level = LEVELS.find((one) => one === Math.round(sent.levelDb - ZERO_DBFS));
+      if (level === undefined) return [];
+      if (came.kind === "sine" && came.levelDb !== null) {
+        const { frequencyHz, levelDb, uncertaintyDb } = came;
+        return [{ channel, level, frequencyHz, errorDb: levelDb, uncertaintyDb }];
+      }
+      return came.kind === "steps"
+        ? came.points.map(({ frequencyHz, levelDb, uncertaintyDb }) => ({
+            channel,
+            level,
+            frequencyHz,
+            errorDb: levelDb + firstDb,
+            uncertaintyDb,
+          }))
+        : [];
+    });
+  });
+}
+
+/** What was logged last with everything off on this tape, unless something of the record side was turned since. */
+function offLogged({ here, circumstances }: OnTheBench): MapPoint[] | null {
+  const logged = inForce(here.readings).filter(
+    ({ station, context }) =>
+      station === "reduction" &&
+      context.recordingOn === circumstances.recordingOn &&
+      (context.switchedOn ?? []).length === 0,
+  );
+  const last = logged.at(-1);
+  if (!last) return null;
+  const turned = inForce(here.adjustments).some(
+    (one) => one.turns !== 0 && one.at > last.at && UPSET_BY.includes(one.station),
+  );
+  if (turned) return null;
+  return logged
+    .filter(({ at }) => at === last.at)
+    .flatMap(({ quantity, context, value, uncertainty }): MapPoint[] => {
+      const level = LEVELS.find((one) => AT[one] === quantity);
+      return level === undefined
+        ? []
+        : [
+            {
+              channel: context.channel,
+              level,
+              frequencyHz: context.nominalHz,
+              errorDb: value,
+              uncertaintyDb: uncertainty,
+            },
+          ];
+    });
+}
+const UPSET_BY: readonly string[] = [
+  "bias",
+  "record-level",
+  "record-response",
+  "level",
+  "response",
+  "settings",
+];
+
+/** The points of the small map: four levels, five frequencies. */
+export const mapOf = (points: readonly MapPoint[]): MapPoint[] =>
+  points.filter(({ level, frequencyHz }) => level !== 0 && MAP_HZ.some((hz) => isHz(frequencyHz, hz)));
+
+const isHz = (frequencyHz: number, hz: number) => Math.abs(frequencyHz / hz - 1) < 0.01;
+
+/** The largest error of the map; null where there is none. */
+export const worstOf = (points: readonly MapPoint[]): MapPoint | null =>
+  mapOf(points).toSorted((a, b) => Math.abs(b.errorDb) - Math.abs(a.errorDb))[0] ?? null;
+
+/** What a switch does to a tone: on less off, of the channel that it does most to. */
+export function switchDoes(
+  now: readonly MapPoint[],
+  off: readonly MapPoint[],
+  level: Level,
+  hz: number,
+): { db: number; uncertaintyDb: number } | null {
+  const all = now
+    .filter((one) => one.level === level && isHz(one.frequencyHz, hz))
+    .flatMap((one) => {
+      const before = off.find((other) => isSame(one, other));
+      return before
+        ? [
+            {
+              db: one.errorDb - before.errorDb,
+              uncertaintyDb: Math.hypot(one.uncertaintyDb, before.uncertaintyDb),
+            },
+          ]
+        : [];
+    });
+  return all.toSorted((a, b) => Math.abs(b.db) - Math.abs(a.db))[0] ?? null;
+}
+
+/** What is logged of the switches that are on. */
+function switchFigures({ switchedOn, points, off }: ReductionNow): Array<Figure<ReductionQuantity> | null> {
+  if (off === null) return [];
+  const does = (quantity: ReductionQuantity, level: Level, hz: number, sign = 1) => {
+    const found = switchDoes(points, off, level, hz);
+    return found && { quantity, channel: "both", value: sign * found.db, uncertainty: found.uncertaintyDb };
+  };
+  const worst = worstOf(points);
+  return [
+    switchedOn.includes("reduction") && worst
+      ? {
+          quantity: "reduction.worst",
+          channel: "both",
+          value: worst.errorDb,
+          uncertainty: worst.uncertaintyDb,
+          nominalHz: worst.frequencyHz,
+        }
+      : null,
+    ...(switchedOn.includes("multiplex")
+      ? [does("multiplex.at15", -20, 15_000), does("multiplex.at19", -20, 19_000, -1)]
+      : []),
+    ...(switchedOn.includes("headroom")
+      ? [does("headroom.loud", 0, 10_000), does("headroom.quiet", -20, 10_000)]
+      : []),
+  ];
+}
+
+export const reduction: MeasuringStation<"reduction", ReductionQuantity> = {
+  id: "reduction",
+  kind: "measure",
+  name: "Noise reduction",
+  short: "NR",
+  group: "record",
+  quantities,
+  onRoute: (machine) => recordsTape(machine) && Object.keys(machine.switches ?? {}).length > 0,
+  deciding: ({ switches = {} }) => {
+    const all: ReductionQuantity[] = [
+      ...(switches.reduction ? (["reduction.worst"] as const) : []),
+      ...(switches.multiplex ? (["multiplex.at15", "multiplex.at19"] as const) : []),
+      ...(switches.headroom ? (["headroom.loud", "headroom.quiet"] as const) : []),
+    ];
+    const [first = "reduction.worst", ...others] = all;
+    return [first, ...others];
+  },
+  limitOf: (machine, quantity) => {
+    switch (quantity) {
+      case "reduction.worst":
+        return (
+          machine.limits.reductionDb ??
+          (machine.toleranceClass === "studio" ? STUDIO_LIMIT_DB : USUAL_LIMIT_DB)
+        );
+      case "multiplex.at15":
+        return MULTIPLEX_15_DB;
+      case "multiplex.at19":
+        return MULTIPLEX_19_DB;
+      case "headroom.loud":
+        return HEADROOM_LOUD_DB;
+      case "headroom.quiet":
+        return HEADROOM_QUIET_DB;
+      case "reduction.at0":
+      case "reduction.at10":
+      case "reduction.at20":
+      case "reduction.at30":
+      case "reduction.at40":
+        return null;
+    }
+  },
+  ownLimits: [{ key: "reductionDb", label: "Own limit of noise reduction ±, dB", most: 20 }],
+  corridorOf: () => null,
+  apartBy: ["speed", "channel", "recordingOn", "switchedOn"],
+  circumstances: ["recordingOn", "switchedOn"],
+  adjusters: [{ kind: "work", says: "work, on noise reduction and filters", actsOn: [] }],
+  hears: { what: "sequence", flutter: false, role: null, sequence: SEQUENCE.id, follows: null, steady: null },
+  tapeLacks: () => null,
+  upsets: ["reduction"],
+  readings: (bench) => {
+    const now = reductionNow(bench);
+    if (now.points.length === 0) return nothingToLog(now.lacks ?? "None of its tones was heard.");
+    const readings = (context: LogContext): Reading[] =>
+      readingsOfMoment(
+        reduction,
+        { ...context, at: recordedAt(context.at, now.agoSeconds) },
+        { seconds: 2, method: METHOD },
+        [
+          ...switchFigures(now),
+          ...now.points.map(({ channel, level, frequencyHz, errorDb, uncertaintyDb }) => ({
+            quantity: AT[level],
+            channel,
+            value: errorDb,
+            uncertainty: uncertaintyDb,
+            nominalHz: frequencyHz,
+          })),
+        ],
+      );
+    return unlessLacking(now.lacks, readings);
+  },
+  advise: (bench) => {
+    const { points, lacks } = reductionNow(bench);
+    const worst = worstOf(points);
+    return nothingAdvised({
+      quantity: "reduction.worst",
+      value: worst?.errorDb ?? null,
+      uncertainty: worst?.uncertaintyDb ?? 0,
+      settled: lacks === null,
+    });
+  },
+  seeksPeak: () => false,
+  nothingToTurn: "Noise reduction has no trimmer here: record level is what it trips over most.",
+  setUp: [
+    "Set record level first: noise reduction makes a decibel that is missing into two.",
+    "Record the sequence with everything switched off, and log it.",
+    "Switch on what is to be tried, say so below, record it again, and log that.",
+  ],
+  checks: [],
+  caution: MAINS,
+};
+const METHOD = "tones at several levels, came back less sent";
+
+/** What the map says, the likeliest first; none where all of it is within its limit. */
+export function reductionCauses({ switchedOn, points, off, lacks }: ReductionNow, limitDb: number): string[] {
+  if (lacks !== null || off === null || !switchedOn.includes("reduction")) return [];
+  const channels = [...new Set(points.map(({ channel }) => channel))];
+  const told = channels.map((channel) => {
+    const of = (all: readonly MapPoint[]) => mapOf(all.filter((one) => one.channel === channel));
+    const level = of(off).find((one) => one.level === -20 && isHz(one.frequencyHz, 400))?.errorDb ?? 0;
+    const added = of(points).flatMap((one) => {
+      const before = off.find((other) => isSame(one, other));
+      return before ? [one.errorDb - before.errorDb] : [];
+    });
+    const most = added.toSorted((a, b) => Math.abs(b) - Math.abs(a))[0] ?? 0;
+    return { channel, level, most, worst: Math.abs(worstOf(of(points))?.errorDb ?? 0) };
+  });
+  const bad = told.filter(({ worst }) => worst > limitDb);
+  const byLevel = ({ level, most }: (typeof told)[number]) =>
+    Math.abs(level) > LEVEL_SET_DB && Math.abs(most) < (MOST_TIMES - 1) * Math.abs(level) + CLEARLY_DB / 2;
+  return bad.flatMap((one): string[] => {
+    const { channel, level, most } = one;
+    const name = channels.length > 1 ? `${channel}: ` : "";
+    if (Math.abs(most) < CLEARLY_DB && Math.abs(level) <= LEVEL_SET_DB)
+      return [
+        `${name}it is as far off with noise reduction off: the record response, not the noise reduction.`,
+      ];
+    if (byLevel(one))
+      return [
+        `${name}a level error of ${fixed(level, 1, true)} dB goes in front of it: set record level for this tape, then look again.`,
+      ];
+    return [
+      `${name}level is right and noise reduction adds ${fixed(most, 1, true)} dB: its own circuit${bad.length < channels.length ? " on this channel" : ""}, its calibration or its supply.`,
+    ];
+  });
+}

@@ -1,0 +1,80 @@
+import Box from "@mui/material/Box";
+import { useMemo } from "react";
+import { limitFor } from "@/core/alignment/registry";
+import { reductionCauses, reductionNow, switchDoes, worstOf } from "@/core/stations/reduction";
+import { ErrorMap } from "@/ui/error-map";
+import { Figure } from "../figure";
+import { RecordSteps } from "../record-steps";
+import { onThisTape } from "../record-view";
+import type { PictureProps, StationPicture } from "./picture";
+
+/** What comes back against what went in, over level and frequency, with what is switched on. */
+function Reduction({ view, bench, listener, station, absent }: PictureProps) {
+  const mine = useMemo(() => onThisTape(view, bench), [view, bench]);
+  const now = reductionNow(bench);
+  const { switchedOn, points, off, lacks } = now;
+  const limitDb = limitFor(view.machine, "reduction.worst") ?? 0;
+  const worst = worstOf(points);
+  const causes = reductionCauses(now, limitDb);
+  const common = { view: mine, absent, settled: lacks === null, size: "narrow" as const };
+  const does = (level: 0 | -20, hz: number, sign = 1) => {
+    const found = off && switchDoes(points, off, level, hz);
+    return { value: found ? sign * found.db : null, uncertainty: found?.uncertaintyDb ?? 0 };
+  };
+  const names = view.machine.channels === 1 ? ["both"] : ["left", "right"];
+  return (
+    <>
+      <Box sx={{ display: "grid", gridTemplateColumns: { sm: "1fr 1fr" }, gap: 2 }}>
+        {switchedOn.includes("multiplex") && (
+          <>
+            <Figure {...common} quantity="multiplex.at15" {...does(-20, 15_000)} ends={["less", "more"]} />
+            <Figure
+              {...common}
+              quantity="multiplex.at19"
+              {...does(-20, 19_000, -1)}
+              ends={["leaks", "blocks"]}
+            />
+          </>
+        )}
+        {switchedOn.includes("headroom") && (
+          <>
+            <Figure {...common} quantity="headroom.loud" {...does(0, 10_000)} ends={["loses", "gains"]} />
+            <Figure {...common} quantity="headroom.quiet" {...does(-20, 10_000)} ends={["less", "more"]} />
+          </>
+        )}
+        {!switchedOn.includes("multiplex") && !switchedOn.includes("headroom") && (
+          <Figure
+            {...common}
+            quantity="reduction.worst"
+            value={worst?.errorDb ?? null}
+            uncertainty={worst?.uncertaintyDb ?? 0}
+            ends={["less", "more"]}
+            noVerdict={switchedOn.includes("reduction") ? undefined : "everything off"}
+          />
+        )}
+      </Box>
+      <RecordSteps {...{ bench, listener, station, view, lacks }} />
+      {causes.length > 0 && (
+        <Box component="ol" aria-label="What it usually means" sx={{ m: 0, pl: 2.5, lineHeight: 1.35 }}>
+          {causes.map((cause) => (
+            <li key={cause}>{cause}</li>
+          ))}
+        </Box>
+      )}
+      {points.length > 0 && (
+        <Box sx={{ display: "grid", gridTemplateColumns: { sm: `repeat(${names.length}, 1fr)` }, gap: 2 }}>
+          {names.map((name) => (
+            <ErrorMap
+              key={name}
+              label={`Came back less sent, dB, ${name}`}
+              points={points.filter(({ channel }) => channel === name)}
+              limitDb={limitDb}
+            />
+          ))}
+        </Box>
+      )}
+    </>
+  );
+}
+
+export const reduction: StationPicture = { Middle: Reduction };
