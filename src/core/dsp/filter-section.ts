@@ -68,10 +68,16 @@ export class SectionFilter {
       s2 = b2 * v - a2 * y;
       x[i] = y;
     }
-    this.s1 = s1;
-    this.s2 = s2;
+    this.s1 = withoutTrace(s1);
+    this.s2 = withoutTrace(s2);
   }
 }
+
+/** Far below anything that is heard, where a processor works many times slower. */
+const TRACE = 1e-25;
+
+/** The state of a filter after a block, nought where silence has left only a trace in it. */
+export const withoutTrace = (state: number): number => (Math.abs(state) < TRACE ? 0 : state);
 
 /** Gain of the sections at one frequency, as an amplitude ratio. */
 export function gainAt(sections: Section[], frequencyHz: number, sampleRateHz: number): number {

@@ -5,22 +5,21 @@ export type Verdict = (typeof VERDICTS)[number];
 /**
  * Whether a value lies within ±limit with its uncertainty counted in: pass or fail only when the whole of
  * value ± uncertainty lies on one side of the limit, close otherwise. A value whose uncertainty is wider than the limit
- * says nothing about it. All in one unit.
+ * says nothing about it, unless all of it lies outside. All in one unit.
  * @param atLeast the limit is a floor: what passes is that or more
  */
 export function verdictOf(value: number, uncertainty: number, limit: number, atLeast = false): Verdict {
   if (atLeast) return verdictOnFloor(value, uncertainty, limit);
   const distance = Math.abs(value);
-  if (!(uncertainty <= limit) || Number.isNaN(distance)) return "cannot be told";
-  if (distance + uncertainty <= limit) return "pass";
   if (distance - uncertainty > limit) return "fail";
-  return "close";
+  if (!(uncertainty <= limit) || Number.isNaN(distance)) return "cannot be told";
+  return distance + uncertainty <= limit ? "pass" : "close";
 }
 
 function verdictOnFloor(value: number, uncertainty: number, least: number): Verdict {
-  if (!(uncertainty <= Math.abs(least)) || Number.isNaN(value)) return "cannot be told";
   if (value - uncertainty >= least) return "pass";
-  return value + uncertainty < least ? "fail" : "close";
+  if (value + uncertainty < least) return "fail";
+  return uncertainty <= Math.abs(least) && !Number.isNaN(value) ? "close" : "cannot be told";
 }
 
 /** The worst of several; null of none. */

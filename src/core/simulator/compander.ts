@@ -1,4 +1,5 @@
 import { amplitudeOf, powerDb } from "@/core/dsp/decibels";
+import { withoutTrace } from "@/core/dsp/filter-section";
 
 /** Above this its treble is followed. */
 const CORNER_HZ = 1500;
@@ -46,6 +47,9 @@ export class Compander {
       this.follow(this.way === "encode" ? y : x[i]);
       x[i] = y;
     }
+    this.high = withoutTrace(this.high);
+    this.heardHigh = withoutTrace(this.heardHigh);
+    this.power = withoutTrace(this.power);
   }
 
   /** How much treble is added, as a share. */

@@ -73,6 +73,9 @@ const LEVEL_SET_DB = 0.7;
 const MOST_TIMES = 3;
 const CLEARLY_DB = 1;
 
+const reductionLimit = ({ limits, toleranceClass }: Machine): number =>
+  limits.reductionDb ?? (toleranceClass === "studio" ? STUDIO_LIMIT_DB : USUAL_LIMIT_DB);
+
 /** A tone as it came back, less what was sent. */
 export interface MapPoint {
   channel: string;
@@ -205,9 +208,18 @@ export const mapOf = (points: readonly MapPoint[]): MapPoint[] =>
 
 const isHz = (frequencyHz: number, hz: number) => Math.abs(frequencyHz / hz - 1) < 0.01;
 
-/** The largest error of the map; null where there is none. */
-export const worstOf = (points: readonly MapPoint[]): MapPoint | null =>
-  mapOf(points).toSorted((a, b) => Math.abs(b.errorDb) - Math.abs(a.errorDb))[0] ?? null;
+/**
+ * The point of the map that decides: the one that is most surely outside the limit, or where none is, the one that may be
+ * farthest off. Null where there is none.
+ */
+export function worstOf(points: readonly MapPoint[], limitDb: number): MapPoint | null {
+  const all = mapOf(points);
+  const surely = ({ errorDb, uncertaintyDb }: MapPoint) => Math.abs(errorDb) - uncertaintyDb;
+  const perhaps = ({ errorDb, uncertaintyDb }: MapPoint) => Math.abs(errorDb) + uncertaintyDb;
+  const [surest] = all.toSorted((a, b) => surely(b) - surely(a));
+  if (surest && surely(surest) > limitDb) return surest;
+  return all.toSorted((a, b) => perhaps(b) - perhaps(a))[0] ?? null;
+}
 
 /** What a switch does to a tone: on less off, of the channel that it does most to. */
 export function switchDoes(
@@ -233,13 +245,16 @@ export function switchDoes(
 }
 
 /** What is logged of the switches that are on. */
-function switchFigures({ switchedOn, points, off }: ReductionNow): Array<Figure<ReductionQuantity> | null> {
+function switchFigures(
+  { switchedOn, points, off }: ReductionNow,
+  limitDb: number,
+): Array<Figure<ReductionQuantity> | null> {
   if (off === null) return [];
   const does = (quantity: ReductionQuantity, level: Level, hz: number, sign = 1) => {
     const found = switchDoes(points, off, level, hz);
     return found && { quantity, channel: "both", value: sign * found.db, uncertainty: found.uncertaintyDb };
   };
-  const worst = worstOf(points);
+  const worst = worstOf(points, limitDb);
   return [
     switchedOn.includes("reduction") && worst
       ? {
@@ -279,10 +294,7 @@ export const reduction: MeasuringStation<"reduction", ReductionQuantity> = {
   limitOf: (machine, quantity) => {
     switch (quantity) {
       case "reduction.worst":
-        return (
-          machine.limits.reductionDb ??
-          (machine.toleranceClass === "studio" ? STUDIO_LIMIT_DB : USUAL_LIMIT_DB)
-        );
+        return reductionLimit(machine);
       case "multiplex.at15":
         return MULTIPLEX_15_DB;
       case "multiplex.at19":
@@ -316,7 +328,7 @@ export const reduction: MeasuringStation<"reduction", ReductionQuantity> = {
         { ...context, at: recordedAt(context.at, now.agoSeconds) },
         { seconds: 2, method: METHOD },
         [
-          ...switchFigures(now),
+          ...switchFigures(now, reductionLimit(bench.here.machine)),
           ...now.points.map(({ channel, level, frequencyHz, errorDb, uncertaintyDb }) => ({
             quantity: AT[level],
             channel,
@@ -330,7 +342,7 @@ export const reduction: MeasuringStation<"reduction", ReductionQuantity> = {
   },
   advise: (bench) => {
     const { points, lacks } = reductionNow(bench);
-    const worst = worstOf(points);
+    const worst = worstOf(points, reductionLimit(bench.here.machine));
     return nothingAdvised({
       quantity: "reduction.worst",
       value: worst?.errorDb ?? null,
@@ -362,7 +374,7 @@ export function reductionCauses({ switchedOn, points, off, lacks }: ReductionNow
       return before ? [one.errorDb - before.errorDb] : [];
     });
     const most = added.toSorted((a, b) => Math.abs(b) - Math.abs(a))[0] ?? 0;
-    return { channel, level, most, worst: Math.abs(worstOf(of(points))?.errorDb ?? 0) };
+    return { channel, level, most, worst: Math.abs(worstOf(of(points), limitDb)?.errorDb ?? 0) };
   });
   const bad = told.filter(({ worst }) => worst > limitDb);
   const byLevel = ({ level, most }: (typeof told)[number]) =>

@@ -4,7 +4,7 @@ import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { knownMachineSchema } from "@/core/alignment/known-records";
-import { FLUTTER_METERS, type Machine } from "@/core/records/machine";
+import { FLUTTER_METERS, SWITCH_NAMES, SWITCHES, type Machine } from "@/core/records/machine";
 import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
 import { EditorForm } from "../editor-form";
 import { useKeptForm } from "../use-kept-form";
@@ -98,6 +98,17 @@ export function MachineEditor({ machine, onSave, onCancel }: MachineEditorProps)
             {select("channels", "Channels", ["stereo", "mono"])}
             {select("capstans", "Capstans", ["one", "two"])}
             {select("heads", "Heads", ["two, plays only", "two, records", "three"])}
+            {form.heads !== "two, plays only" &&
+              SWITCHES.map((one) => (
+                <TextField
+                  key={one}
+                  size="small"
+                  label={`Word on its ${SWITCH_NAMES[one]}`}
+                  value={form.switches[one]}
+                  onChange={({ target }) => change({ switches: { ...form.switches, [one]: target.value } })}
+                  sx={{ width: 232 }}
+                />
+              ))}
           </Box>
           <Box component="ol" aria-label="Adjusters" sx={{ listStyle: "none", m: 0, p: 0 }}>
             {form.adjusters.map((adjuster, i) => (

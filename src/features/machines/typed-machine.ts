@@ -1,4 +1,4 @@
-import type { Adjuster, Machine } from "@/core/records/machine";
+import { SWITCHES, type Adjuster, type FrontSwitch, type Machine } from "@/core/records/machine";
 import { MEASURING } from "@/core/alignment/registry";
 import { typedOrNothing } from "@/core/text/typed-number";
 import type { MachinePart } from "@/core/workshop/machine-part";
@@ -60,6 +60,8 @@ export interface TypedMachine {
   channels: "mono" | "stereo";
   capstans: "one" | "two";
   heads: "two, plays only" | "two, records" | "three";
+  /** Words on its switches; empty for one that it does not have. */
+  switches: Record<FrontSwitch, string>;
   fluxivity: string;
   outputDbu: string;
   headMh: string;
@@ -94,6 +96,11 @@ export function typedMachine(machine: Machine): TypedMachine {
     channels: machine.channels === 1 ? "mono" : "stereo",
     capstans: machine.dualCapstan ? "two" : "one",
     heads: machine.monitorsTape ? "three" : machine.records ? "two, records" : "two, plays only",
+    switches: {
+      reduction: machine.switches?.reduction ?? "",
+      multiplex: machine.switches?.multiplex ?? "",
+      headroom: machine.switches?.headroom ?? "",
+    },
     fluxivity: machine.operatingLevel?.fluxivityNwbPerM.toString() ?? "",
     outputDbu: machine.operatingLevel?.outputDbu.toString() ?? "",
     headMh: machine.headInductanceMh?.toString() ?? "",
@@ -114,6 +121,9 @@ const WORDS = new Set(["ratioTo", "pulleyPart", "reel"]);
 /** The machine as typed, to be checked by its schema; what is no number becomes NaN and is refused. */
 export function machineOf(typed: TypedMachine, before: Machine): Record<string, unknown> {
   const limits = Object.entries(typed.limits).map(([key, text]) => [key, number(text)] as const);
+  const switches = SWITCHES.flatMap((one) =>
+    typed.switches[one].trim() === "" ? [] : [[one, typed.switches[one].trim()]],
+  );
   const [fluxivityNwbPerM, outputDbu] = [number(typed.fluxivity), number(typed.outputDbu)];
   const operatingLevel =
     fluxivityNwbPerM === undefined && outputDbu === undefined
@@ -130,6 +140,7 @@ export function machineOf(typed: TypedMachine, before: Machine): Record<string, 
     dualCapstan: typed.capstans === "two" || undefined,
     monitorsTape: typed.heads === "three" || undefined,
     records: typed.heads === "two, records" || undefined,
+    switches: switches.length > 0 ? Object.fromEntries(switches) : undefined,
     operatingLevel,
     headInductanceMh: number(typed.headMh),
     limits: Object.fromEntries(limits.filter(([, value]) => value !== undefined)),

@@ -14,7 +14,7 @@ function Reduction({ view, bench, listener, station, absent }: PictureProps) {
   const now = reductionNow(bench);
   const { switchedOn, points, off, lacks } = now;
   const limitDb = limitFor(view.machine, "reduction.worst") ?? 0;
-  const worst = worstOf(points);
+  const worst = worstOf(points, limitDb);
   const causes = reductionCauses(now, limitDb);
   const common = { view: mine, absent, settled: lacks === null, size: "narrow" as const };
   const does = (level: 0 | -20, hz: number, sign = 1) => {
