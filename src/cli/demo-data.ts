@@ -11,6 +11,11 @@ import { bias } from "@/core/stations/bias";
 import { distortion } from "@/core/stations/distortion";
 import { erase } from "@/core/stations/erase";
 import { noise } from "@/core/stations/noise";
+import { oscillator } from "@/core/stations/oscillator";
+import { reduction } from "@/core/stations/reduction";
+import { settings } from "@/core/stations/settings";
+import { RecordingWatch, WATCHED_TONES } from "@/core/live/recording-watch";
+import { SWITCHES, type FrontSwitch } from "@/core/records/machine";
 import type { OnTheBench } from "@/core/stations/on-the-bench";
 import { recordResponse } from "@/core/stations/record-response";
 import type { MeasuringStation } from "@/core/stations/station";
@@ -169,7 +174,11 @@ class DemoJob {
   }
 
   /** Records a station's sequence on a blank tape and hears it off the tape, beside what goes in. */
-  private async recorded(station: MeasuringStation, blank: BlankTape): Promise<OnTheBench> {
+  private async recorded(
+    station: MeasuringStation,
+    blank: BlankTape,
+    { withSource = true, ...said }: { withSource?: boolean } & Circumstances = {},
+  ): Promise<OnTheBench> {
     const sequence = SHORT_SEQUENCES.find(({ id }) => id === station.hears.sequence)!;
     const seconds = timelineOf(sequence).seconds + 1;
     // what a station wants recorded beforehand, where that is not followed, is there to be erased
@@ -181,11 +190,12 @@ class DemoJob {
       const ends = { startSeconds: 0, endSeconds: seconds, sequenceId: sequence.id };
       return { ...passes[0], ...ends, whole: true, hears, told: 0 };
     };
-    this.sources.set(sequence.id, this.sources.get(sequence.id) ?? (await pass("source")));
-    const passes = [this.sources.get(sequence.id)!, await pass("tape")];
+    if (withSource) this.sources.set(sequence.id, this.sources.get(sequence.id) ?? (await pass("source")));
+    const source = this.sources.get(sequence.id);
+    const passes = [...(source ? [source] : []), await pass("tape")];
     const returned = { sequenceId: sequence.id, passes, told: 0, nowSeconds: seconds };
-    const said = over ? { toneWasOn: blank.id } : {};
-    return this.bench(this.tape, { ...NOTHING_HEARD, returned }, { recordingOn: blank.id, ...said });
+    const circumstances = { ...said, recordingOn: blank.id, ...(over && { toneWasOn: blank.id }) };
+    return this.bench(this.tape, { ...NOTHING_HEARD, returned }, circumstances);
   }
 
   /** Records a level tone and hears source and tape one after the other. */
@@ -214,6 +224,43 @@ class DemoJob {
   async recordErase(blank: BlankTape, phase: Phase): Promise<void> {
     const bench = await this.recorded(erase, blank);
     for (const station of [erase, noise]) this.logRecorded(station, bench, phase);
+  }
+
+  /** Records what a tape is like, and what the switches on the front do on it; the front is kept for the owner's card. */
+  async recordFront(blank: BlankTape, phase: Phase): Promise<void> {
+    this.logRecorded(settings, await this.recorded(settings, blank, { withSource: false }), phase);
+    for (const switchedOn of [[], [...SWITCHES]]) {
+      const is = (one: FrontSwitch) => switchedOn.includes(one);
+      this.deck.switches = {
+        reduction: is("reduction"),
+        multiplex: is("multiplex"),
+        headroom: is("headroom"),
+      };
+      const said = { withSource: false, switchedOn };
+      this.logRecorded(reduction, await this.recorded(reduction, blank, said), phase);
+    }
+    this.deck.switches = { reduction: false, multiplex: false, headroom: false };
+    const front = {
+      at: this.now(),
+      knobs: { "knob-bias": 0, "knob-level": 0 },
+      words: `Tape switch ${blank.type}, noise reduction as the recording wants it.`,
+    };
+    this.job.blankTapes = this.job.blankTapes!.map((one) => (one.id === blank.id ? { ...one, front } : one));
+  }
+
+  /** Watches a recording for two minutes and a little. */
+  watchRecording(blank: BlankTape, phase: Phase): void {
+    const watch = new RecordingWatch(SAMPLE_RATE_HZ, 2, WATCHED_TONES);
+    this.deck.load(blankTape(this.job.speedCmPerS, { blank }));
+    const tones = PRESETS.find(({ id }) => id === "bias-tones")!;
+    this.deck.setInput(sequenceInput(tones, SAMPLE_RATE_HZ));
+    this.deck.monitor = "tape";
+    this.deck.press("record");
+    for (let second = 0; second < 124; second++) watch.push(this.deck.render(SAMPLE_RATE_HZ));
+    this.deck.press("stop");
+    watch.hears("tape");
+    const heard = { ...NOTHING_HEARD, recording: watch.result };
+    this.logRecorded(oscillator, this.bench(this.tape, heard), phase);
   }
 
   /** Records and logs a record station on a blank tape, and gives what stands on the bench then. */
@@ -399,7 +446,9 @@ for (const blank of DEMO_BLANKS.slice(0, 2)) {
   for (const station of [bias, recordLevel, recordResponse]) await thoroughly.setRecord(station, blank);
   await thoroughly.record(distortion, blank, "as left");
   await thoroughly.recordErase(blank, "as left");
+  await thoroughly.recordFront(blank, "as left");
 }
+thoroughly.watchRecording(DEMO_BLANKS[0], "as left");
 thoroughly.finish();
 
 jobs.push(

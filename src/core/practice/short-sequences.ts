@@ -10,7 +10,18 @@ export const shortSequences = (seconds: number): Sequence[] =>
     segments: preset.segments.filter(isKept).map((segment) => shortened(segment, seconds)),
   }));
 
-const RECORD_SIDE = ["bias", "record-level", "record-response", "distortion", "erase-and-noise"];
+const RECORD_SIDE = [
+  "bias",
+  "record-level",
+  "record-response",
+  "distortion",
+  "erase-and-noise",
+  "noise-reduction",
+  "passport",
+];
+/** A tone that is there for its drop-outs has to last. */
+const DROP_OUT_SECONDS = 16;
+const MOST_STEP_SECONDS = 1.5;
 /** What is left of a tone takes longer to be told than a tone. */
 const SILENCE_TIMES = 3;
 const TREBLE_HZ = 3000;
@@ -23,10 +34,15 @@ const isKept = (segment: Segment): boolean =>
 function shortened(segment: Segment, seconds: number): Segment {
   switch (segment.kind) {
     case "steps":
-      return { ...segment, frequenciesHz: segment.frequenciesHz.filter((hz) => hz > 60), seconds };
+      return {
+        ...segment,
+        frequenciesHz: segment.frequenciesHz.filter((hz) => hz > 60),
+        seconds: segment.seconds > MOST_STEP_SECONDS * 1.5 ? seconds : Math.min(seconds, MOST_STEP_SECONDS),
+      };
     case "staircase":
       return { ...segment, levelDb: -24, toLevelDb: -4, stepDb: 4, seconds: 2 };
     case "sine":
+      return { ...segment, seconds: segment.seconds > DROP_OUT_SECONDS ? DROP_OUT_SECONDS : seconds };
     case "two-tone":
     case "sweep":
     case "pink":

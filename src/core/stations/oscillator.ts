@@ -7,7 +7,7 @@ import { MAINS } from "./cautions";
 import { readingsOfMoment, type Figure, type LogContext } from "./log-context";
 import type { OnTheBench } from "./on-the-bench";
 import { recordCorridor } from "./record-response";
-import { notReady } from "./recorded";
+import { switchesInTheWay } from "./recorded";
 import type { MeasuringStation } from "./station";
 import { nothingToLog, unlessLacking } from "./station-readings";
 
@@ -68,8 +68,8 @@ export interface Holds {
 export function holdsNow(bench: OnTheBench): Holds {
   const run = bench.heard?.recording ?? null;
   const lacking = (lacks: string): Holds => ({ run, seconds: null, uncertaintySeconds: 0, lacks });
-  const unsaid = notReady(bench);
-  if (unsaid) return lacking(unsaid);
+  const switched = switchesInTheWay(bench);
+  if (switched) return lacking(switched);
   if (!run)
     return lacking("No recording is heard yet: send both tones and record them; the watch begins by itself.");
   if (run.offTape !== true)
@@ -138,8 +138,9 @@ export const oscillator: MeasuringStation<"oscillator", OscillatorQuantity> = {
     { key: "recordingHoldsSeconds", label: "A recording has to hold, s", most: 360 },
   ],
   corridorOf: () => null,
-  apartBy: ["speed", "recordingOn"],
-  circumstances: ["recordingOn"],
+  // what holds on one tape holds on any
+  apartBy: ["speed"],
+  circumstances: [],
   adjusters: [{ kind: "work", says: "work, on the oscillator", actsOn: [] }],
   hears: {
     what: "recording",

@@ -107,15 +107,18 @@ export const blankLacks = ({
     : null;
 
 /** Why nothing of the record side can be told as the front of the machine stands; null when it can. */
-export function notReady(bench: Pick<OnTheBench, "here" | "circumstances">): string | null {
-  const { switchedOn = [] } = bench.circumstances;
-  const words = switchedOn.map((one) => bench.here.machine.switches?.[one] ?? SWITCH_NAMES[one]);
-  return (
-    blankLacks(bench) ??
-    (words.length === 0
-      ? null
-      : `${words.join(" and ")} is on: switch it off, and say so on the left. What it does is told at Noise reduction.`)
-  );
+export const notReady = (bench: Pick<OnTheBench, "here" | "circumstances">): string | null =>
+  blankLacks(bench) ?? switchesInTheWay(bench);
+
+/** What is switched on changes what comes back, in a sentence; null for nothing. */
+export function switchesInTheWay({
+  here: { machine },
+  circumstances: { switchedOn = [] },
+}: Pick<OnTheBench, "here" | "circumstances">): string | null {
+  const words = switchedOn.map((one) => machine.switches?.[one] ?? SWITCH_NAMES[one]);
+  return words.length === 0
+    ? null
+    : `${words.join(" and ")} is on: switch it off, and say so on the left. What it does is told at Noise reduction.`;
 }
 
 export const TURNED_SINCE = "Something was turned since: record the sequence once more.";

@@ -7,7 +7,6 @@ import { fixed, THIN_SPACE, withUncertainty } from "@/core/text/number-text";
 import { appendReadings, newId } from "@/storage/jobs";
 import { WatchChart } from "@/ui/watch-chart";
 import { Figure } from "../figure";
-import { onThisTape } from "../record-view";
 import { Send } from "../send";
 import { TypedFigures } from "../typed-figures";
 import type { PictureProps, StationPicture } from "./picture";
@@ -18,7 +17,6 @@ const HOLDS = { from: -3, to: 3 };
 
 /** How long a recording holds: what of it goes, and at which second. */
 function Oscillator({ view, bench, listener, station, absent }: PictureProps) {
-  const mine = useMemo(() => onThisTape(view, bench), [view, bench]);
   const { run, seconds, uncertaintySeconds, lacks } = holdsNow(bench);
   const { machine } = view;
   const line = bench.heard?.oscillator ?? null;
@@ -29,7 +27,7 @@ function Oscillator({ view, bench, listener, station, absent }: PictureProps) {
   return (
     <>
       <Figure
-        view={mine}
+        view={view}
         quantity="oscillator.holds"
         value={seconds}
         uncertainty={uncertaintySeconds}
@@ -74,9 +72,8 @@ function Oscillator({ view, bench, listener, station, absent }: PictureProps) {
         channels={["both"]}
         label={() => "kHz"}
         quantity="oscillator.frequency"
-        view={mine}
-        recordingOn={bench.circumstances.recordingOn}
-        lacks={lacksBlank(bench.here.job.blankTapes?.length ?? 0, bench.circumstances.recordingOn)}
+        view={view}
+        lacks={null}
         saysOf={(last) => withUncertainty(last.value, last.uncertainty, "kHz", false)}
         wrong={(khz) =>
           khz >= 20 && khz <= 400 ? null : "Oscillators swing at 60 to 150 kHz; is that in kHz?"
@@ -96,9 +93,6 @@ function Oscillator({ view, bench, listener, station, absent }: PictureProps) {
     </>
   );
 }
-
-const lacksBlank = (blanks: number, recordingOn: string | undefined): string | null =>
-  blanks > 0 && recordingOn === undefined ? "say which blank tape" : null;
 
 function stateOf({ went, ended, missed }: RecordingRun): string {
   const unheard = missed.reduce((sum, { fromSeconds, toSeconds }) => sum + toSeconds - fromSeconds, 0);
