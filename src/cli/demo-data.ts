@@ -442,7 +442,6 @@ await thoroughly
   .align("as left");
 for (const blank of DEMO_BLANKS.slice(0, 2)) {
   await thoroughly.record(distortion, blank, "as found");
-  await thoroughly.recordErase(blank, "as found");
   for (const station of [bias, recordLevel, recordResponse]) await thoroughly.setRecord(station, blank);
   await thoroughly.record(distortion, blank, "as left");
   await thoroughly.recordErase(blank, "as left");

@@ -164,7 +164,9 @@ export class SectionMeter {
 
   private thirdOf(x: Float64Array, c: number): Pick<ReturnedTone, "thirdPercent" | "thirdMeasurable"> {
     const inside = this.inside(x).subarray(0, Math.round(LONGEST_THIRD_SECONDS * this.sampleRateHz));
-    const found = this.sentOn(c) ? orderLines(inside, this.sampleRateHz, this.heardHz, [3]) : null;
+    // a step of a response is asked for its level alone
+    const isAsked = this.sentOn(c) && this.section.role !== "steps";
+    const found = isAsked ? orderLines(inside, this.sampleRateHz, this.heardHz, [3]) : null;
     const third = found?.lines.at(0);
     return { thirdPercent: third?.percent ?? null, thirdMeasurable: third?.measurable ?? false };
   }

@@ -42,6 +42,8 @@ export class TapeSide {
   /** Seconds that changed since somebody last asked. */
   readonly changed = new Set<number>();
   private last = 0;
+  /** The second that was read last. */
+  private reading: { second: number; place: RecordedSecond } | null = null;
   /** The second that was written to last. */
   private writing: { second: number; place: RecordedSecond } | null = null;
 
@@ -81,10 +83,17 @@ export class TapeSide {
 
   private flux(track: 0 | 1, seconds: number): number {
     const whole = Math.floor(seconds);
+    // nearly always in the second that was read last
+    if (this.reading?.second === whole) {
+      const within = (seconds - whole) * GRID_PER_SECOND;
+      if (within > INTERPOLATOR_REACH && within < GRID_PER_SECOND - INTERPOLATOR_REACH - 1)
+        return interpolateIn(track === 0 ? this.reading.place.left : this.reading.place.right, within);
+    }
     if (this.recorded.size === 0 || !this.nearRecorded(whole, seconds)) return this.printed(track, seconds);
     const at = seconds * GRID_PER_SECOND;
     const place = this.recorded.get(whole);
     const within = at - whole * GRID_PER_SECOND;
+    if (place) this.reading = { second: whole, place };
     if (place && within > INTERPOLATOR_REACH && within < GRID_PER_SECOND - INTERPOLATOR_REACH - 1)
       return interpolateIn(track === 0 ? place.left : place.right, within);
     return interpolate((index) => this.onGrid(track, index), at);
