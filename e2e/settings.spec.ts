@@ -10,13 +10,13 @@ test("a new blank: one run gives its passport, the front is kept, and the owner'
   await page.keyboard.press("b");
   await hands.play("nothing wrong");
   await page.keyboard.press("p");
-  await page.keyboard.press(" ");
+  await page.keyboard.press("f");
   await expect(page.getByRole("alert").filter({ hasText: "None of the sequence" })).toBeVisible();
   await page.getByRole("button", { name: /Record the sequence/ }).click();
   await expect(page.getByRole("status", { name: "Recording" })).toContainText("came back whole", {
     timeout: 150_000,
   });
-  await page.keyboard.press(" ");
+  await page.keyboard.press("l");
   const passport = page.getByRole("region", { name: "Passport of the tape" });
   await expect(passport).toContainText("comes back as loud as it went in");
   await expect(passport.getByRole("table", { name: "Drop-outs by depth and length" })).toBeVisible();

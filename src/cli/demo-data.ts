@@ -15,7 +15,7 @@ import { oscillator } from "@/core/stations/oscillator";
 import { reduction } from "@/core/stations/reduction";
 import { settings } from "@/core/stations/settings";
 import { RecordingWatch, WATCHED_TONES } from "@/core/live/recording-watch";
-import { SWITCHES, type FrontSwitch } from "@/core/records/machine";
+import type { FrontSwitch } from "@/core/records/machine";
 import type { OnTheBench } from "@/core/stations/on-the-bench";
 import { recordResponse } from "@/core/stations/record-response";
 import type { MeasuringStation } from "@/core/stations/station";
@@ -229,13 +229,10 @@ class DemoJob {
   /** Records what a tape is like, and what the switches on the front do on it; the front is kept for the owner's card. */
   async recordFront(blank: BlankTape, phase: Phase): Promise<void> {
     this.logRecorded(settings, await this.recorded(settings, blank, { withSource: false }), phase);
-    for (const switchedOn of [[], [...SWITCHES]]) {
-      const is = (one: FrontSwitch) => switchedOn.includes(one);
-      this.deck.switches = {
-        reduction: is("reduction"),
-        multiplex: is("multiplex"),
-        headroom: is("headroom"),
-      };
+    const tried: FrontSwitch[][] = [[], ["reduction"]];
+    for (const switchedOn of tried) {
+      const reduces = switchedOn.includes("reduction");
+      this.deck.switches = { reduction: reduces, multiplex: false, headroom: false };
       const said = { withSource: false, switchedOn };
       this.logRecorded(reduction, await this.recorded(reduction, blank, said), phase);
     }

@@ -3,7 +3,7 @@ import { verdictOf, type Verdict } from "@/core/judging/verdict";
 import { MAP_HZ, MAP_LEVELS, type MapPoint } from "@/core/stations/reduction";
 import { fixed, hertzText } from "@/core/text/number-text";
 import { GLYPH_PATHS, type Glyph } from "./glyph-paths";
-import { READING_FONT, token } from "./theme";
+import { token } from "./theme";
 
 interface ErrorMapProps {
   label: string;
@@ -29,20 +29,21 @@ export function ErrorMap({ label, points, limitDb }: ErrorMapProps) {
       aria-label={label}
       sx={{
         borderCollapse: "separate",
-        borderSpacing: 3,
+        borderSpacing: 2,
         width: "100%",
-        fontFamily: READING_FONT,
-        fontSize: 14.5,
+        tableLayout: "fixed",
+        fontVariantNumeric: "tabular-nums",
+        fontSize: 13.5,
         "& th": { fontWeight: 500, color: "text.secondary", textAlign: "center", p: 0.25 },
       }}
     >
       <caption style={{ captionSide: "top", textAlign: "left" }}>{label}</caption>
       <thead>
         <tr>
-          <th scope="col">sent</th>
+          <th scope="col">Hz</th>
           {MAP_HZ.map((hz) => (
             <th key={hz} scope="col">
-              {hertzText(hz)}
+              {hertzText(hz).replace("Hz", "")}
             </th>
           ))}
         </tr>
@@ -69,7 +70,7 @@ export function ErrorMap({ label, points, limitDb }: ErrorMapProps) {
                     whiteSpace: "nowrap",
                   }}
                 >
-                  <svg width={11} height={11} viewBox="0 0 12 12" role="img" aria-label={verdict}>
+                  <svg width={10} height={10} viewBox="0 0 12 12" role="img" aria-label={verdict}>
                     <path
                       d={GLYPH_PATHS[GLYPHS[verdict]]}
                       fill="none"

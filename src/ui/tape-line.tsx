@@ -36,6 +36,8 @@ const TOP = 20;
 const TAPE = 36;
 const SPLICE = 8;
 const GAP_WIDTH = 190;
+/** A piece is as wide as its state in words. */
+const SHORTEST = 5;
 
 const WORDS: Record<StationState, string> = {
   blank: "",
@@ -49,7 +51,7 @@ const GLYPHS: Partial<Record<StationState, Glyph>> = { settled: "check", failed:
 /** A job as a length of tape: one spliced piece per station, in working order, with a playhead. */
 export function TapeLine({ label, segments, present, gap = null, width = 1220 }: TapeLineProps) {
   const hatch = useId();
-  const weights = segments.map(({ name, short = name }) => 46 + 9 * short.length);
+  const weights = segments.map(({ name, short = name }) => 46 + 9 * Math.max(SHORTEST, short.length));
   const total = weights.reduce((a, b) => a + b, 0);
   const scale = (width - 2 * SPLICE - (gap ? GAP_WIDTH : 0)) / total;
   const gapAt = segments.findIndex(({ id }) => id === gap?.after);

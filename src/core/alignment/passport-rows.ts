@@ -2,7 +2,7 @@ import { inForce } from "@/core/records/job-records";
 import type { Reading } from "@/core/records/reading";
 import { fixed, THIN_SPACE } from "@/core/text/number-text";
 
-/** A line of a tape's passport: what it is, the figures of its channels, and what they mean to its owner. */
+/** A line of a tape's passport: what it is, the figures of its channels (left / right), and what they mean to its owner. */
 export interface PassportRow {
   says: string;
   figures: string;
@@ -94,10 +94,7 @@ export function passportRows(readings: readonly Reading[]): PassportRow[] {
       (channel) => own.findLast(({ context }) => context.channel === channel)!.value,
     );
     if (values.length === 0) return [];
-    const named = values.map(
-      (value, c) => `${channels.length > 1 ? `${channels[c]} ` : ""}${fixed(value, 1, signed)}`,
-    );
-    const figures = `${named.join(", ")}${THIN_SPACE}${unit}`;
+    const figures = `${values.map((value) => fixed(value, 1, signed)).join(" / ")}${THIN_SPACE}${unit}`;
     return [{ says, figures, means: means(values) }];
   });
 }

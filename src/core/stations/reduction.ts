@@ -114,6 +114,7 @@ export function reductionNow(bench: OnTheBench): ReductionNow {
       },
     ];
   });
+  const together = switchedOn.length > 1 ? ONE_AT_A_TIME : null;
   const needsOff = switchedOn.length > 0 && off === null;
   return {
     switchedOn,
@@ -122,11 +123,14 @@ export function reductionNow(bench: OnTheBench): ReductionNow {
     agoSeconds: last.agoSeconds,
     lacks:
       lacks ??
+      together ??
       (needsOff
         ? "First record it with everything switched off, and log that: what a switch does is the difference."
         : null),
   };
 }
+
+const ONE_AT_A_TIME = "One switch at a time: what two of them do together cannot be told apart.";
 
 const isSame = (a: MapPoint, b: MapPoint) =>
   a.channel === b.channel && a.level === b.level && Math.abs(a.frequencyHz / b.frequencyHz - 1) < 0.01;
@@ -355,7 +359,7 @@ export const reduction: MeasuringStation<"reduction", ReductionQuantity> = {
   setUp: [
     "Set record level first: noise reduction makes a decibel that is missing into two.",
     "Record the sequence with everything switched off, and log it.",
-    "Switch on what is to be tried, say so below, record it again, and log that.",
+    "Then one switch at a time: on, say so below, record it again, and log that.",
   ],
   checks: [],
   caution: MAINS,

@@ -10,6 +10,8 @@ import type { PictureProps } from "./stations/picture";
 interface RecordStepsProps extends Pick<PictureProps, "bench" | "listener" | "station" | "view"> {
   /** Why nothing can be said yet, where that is not the sequence's alone to say. */
   lacks?: string | null;
+  /** The station is about what is switched on. */
+  anySwitch?: boolean;
   /** What else is chosen beside what is sent. */
   children?: ReactNode;
 }
@@ -22,9 +24,17 @@ const STEPS: ReadonlyArray<[Step, string]> = [
 ];
 
 /** Record, rewind, play: what to press now, and what was heard so far, as large as a number. */
-export function RecordSteps({ bench, listener, station, view, children, ...props }: RecordStepsProps) {
+export function RecordSteps({
+  bench,
+  listener,
+  station,
+  view,
+  children,
+  anySwitch,
+  ...props
+}: RecordStepsProps) {
   const sequence = PRESETS.find(({ id }) => id === station.hears.sequence);
-  const { lacks: missing, recorded } = recordedHere(bench);
+  const { lacks: missing, recorded } = recordedHere(bench, anySwitch);
   const lacks = props.lacks ?? missing;
   const hears = bench.heard?.returned?.passes.at(-1)?.hears ?? null;
   const now = stepNow(bench, hears, recorded.length);

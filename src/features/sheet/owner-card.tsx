@@ -50,9 +50,11 @@ export function OwnerCard({ view }: { view: JobView }) {
                 <tbody>
                   {rows.map(({ says, figures, means }) => (
                     <tr key={says}>
-                      <td>{says}</td>
+                      <td>
+                        {says}
+                        {means && <div className="soft">{means}</div>}
+                      </td>
                       <td className="figure">{figures}</td>
-                      <td className="soft">{means}</td>
                     </tr>
                   ))}
                 </tbody>

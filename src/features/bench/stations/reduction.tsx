@@ -53,7 +53,7 @@ function Reduction({ view, bench, listener, station, absent }: PictureProps) {
           />
         )}
       </Box>
-      <RecordSteps {...{ bench, listener, station, view, lacks }} />
+      <RecordSteps {...{ bench, listener, station, view, lacks }} anySwitch />
       {causes.length > 0 && (
         <Box component="ol" aria-label="What it usually means" sx={{ m: 0, pl: 2.5, lineHeight: 1.35 }}>
           {causes.map((cause) => (
@@ -62,7 +62,13 @@ function Reduction({ view, bench, listener, station, absent }: PictureProps) {
         </Box>
       )}
       {points.length > 0 && (
-        <Box sx={{ display: "grid", gridTemplateColumns: { sm: `repeat(${names.length}, 1fr)` }, gap: 2 }}>
+        <Box
+          sx={{
+            display: "grid",
+            gridTemplateColumns: { sm: `repeat(${names.length}, minmax(0, 1fr))` },
+            gap: 2,
+          }}
+        >
           {names.map((name) => (
             <ErrorMap
               key={name}
