@@ -27,8 +27,9 @@ export default defineConfig({
   globalSetup: "./e2e/make-sounds.ts",
   fullyParallel: true,
   workers: 2,
-  timeout: 90_000,
-  expect: { timeout: 15_000 },
+  // a busy machine is slow, not wrong
+  timeout: 240_000,
+  expect: { timeout: 45_000 },
   reporter: [["list"], ["json"]],
   use: { baseURL: `http://localhost:${PORT}`, viewport: { width: 1280, height: 800 }, acceptDownloads: true },
   projects: [

@@ -65,13 +65,13 @@ for (const colorScheme of ["light", "dark"] as const)
       await page.getByRole("dialog").getByRole("button", { name: "Close" }).click();
       await page.getByRole("link", { name: /Wow and flutter/ }).click();
       await expect(page.getByRole("region", { name: "Where the flutter comes from" })).toBeVisible({
-        timeout: 40_000,
+        timeout: 60_000,
       });
       expect(await violations(page)).toEqual([]);
       await page.getByRole("button", { name: "waveform" }).click();
       await expect(page.getByRole("img", { name: /Deviation of the speed over/ })).toBeVisible();
       await page.getByRole("button", { name: "spectrum and meters" }).click();
-      await expect(page.getByRole("img", { name: /spectrum/ })).toBeVisible({ timeout: 30_000 });
+      await expect(page.getByRole("img", { name: /spectrum/ })).toBeVisible({ timeout: 60_000 });
       expect(await violations(page)).toEqual([]);
     });
   });

@@ -32,7 +32,7 @@ export class BenchHands {
   /** Waits until the number is steady and gives it in percent. */
   async settled(): Promise<number> {
     await this.page.waitForTimeout(600); // a turn shows after a moment; before that the old number still stands
-    await expect(this.speed).toHaveAttribute("aria-valuetext", /(pass|close|fail)$/, { timeout: 20_000 });
+    await expect(this.speed).toHaveAttribute("aria-valuetext", /(pass|close|fail)$/, { timeout: 60_000 });
     return Number(await this.speed.getAttribute("aria-valuenow"));
   }
 
@@ -45,18 +45,18 @@ export class BenchHands {
       await this.page.keyboard.press(degrees > 0 ? "Shift+ArrowRight" : "Shift+ArrowLeft");
     // the deck turns a little later than the keys: what is said to be turned has to be all of it
     await expect(slot).toHaveAttribute("aria-valuenow", String(before + Math.round(degrees)), {
-      timeout: 20_000,
+      timeout: 60_000,
     });
     await slot.blur();
     await this.page.keyboard.press("t");
     // on a busy machine the number from before the turn may stand for a while; the kept reading cannot be older
-    await expect(this.slip.getByRole("listitem").first()).toContainText("working", { timeout: 30_000 });
+    await expect(this.slip.getByRole("listitem").first()).toContainText("working", { timeout: 60_000 });
   }
 
   /** What the turn card says: degrees with their sign, or null when there is nothing to turn. */
   async advice(): Promise<number | null> {
     const card = this.page.getByRole("region", { name: "Turn", exact: true });
-    await expect(card).not.toContainText("let it settle", { timeout: 20_000 });
+    await expect(card).not.toContainText("let it settle", { timeout: 60_000 });
     const words = await card.innerText();
     if (words.includes("leave it there")) return null;
     const degrees = Number(/(\d+)°/.exec(words)?.[1]);

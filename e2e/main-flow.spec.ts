@@ -44,7 +44,7 @@ test("from a new job to a printed sheet, through an emptied browser and back", a
   await page.waitForURL(/flutter/);
   const flutter = page.getByRole("meter", { name: "Weighted peak flutter" });
   await expect(flutter).not.toHaveAttribute("aria-valuetext", /settling|Listening|Waiting/, {
-    timeout: 30_000,
+    timeout: 60_000,
   });
   await page.keyboard.press("f");
   await expect(hands.slip).toContainText("as found");

@@ -17,7 +17,7 @@ test("azimuth: the ladder counts whole cycles, and a turn is followed through th
   const phase = page.getByRole("meter", { name: "Azimuth phase at 10 kHz" });
   const card = page.getByRole("region", { name: "Turn", exact: true });
   await expect(page.getByRole("contentinfo")).toContainText("10 kHz", { timeout: 90_000 });
-  await expect(phase).toHaveAttribute("aria-valuetext", /fail$/, { timeout: 30_000 });
+  await expect(phase).toHaveAttribute("aria-valuetext", /fail$/, { timeout: 60_000 });
   // 26′ on this head are 515°: more than a whole cycle, counted by the ladder
   expect(Number(await phase.getAttribute("aria-valuenow"))).toBeGreaterThan(480);
   await page.keyboard.press("f");
@@ -27,7 +27,7 @@ test("azimuth: the ladder counts whole cycles, and a turn is followed through th
   await expect(card).toContainText("try an eighth of a turn");
   await hands.turn(-90, "AZ FWD");
   // a quarter turn of 40′ a turn takes about 200° off, whole cycles followed
-  await expect(phase).toHaveAttribute("aria-valuetext", /(pass|close|fail)$/, { timeout: 30_000 });
+  await expect(phase).toHaveAttribute("aria-valuetext", /(pass|close|fail)$/, { timeout: 60_000 });
   expect(Number(await phase.getAttribute("aria-valuenow"))).toBeLessThan(400);
   expect(Number(await phase.getAttribute("aria-valuenow"))).toBeGreaterThan(250);
   await expect(page.getByRole("link", { name: "Azimuth found" })).toBeVisible();
@@ -36,7 +36,7 @@ test("azimuth: the ladder counts whole cycles, and a turn is followed through th
 test("level: both channels, balance, the arithmetic, and the machine's own meter", async ({ page }) => {
   const hands = await play(page, "level", /SSA-10/, "channels 3 dB apart");
   const level = (channel: string) => page.getByRole("meter", { name: `Playback level error ${channel}` });
-  await expect(level("left")).toHaveAttribute("aria-valuetext", /fail$/, { timeout: 30_000 });
+  await expect(level("left")).toHaveAttribute("aria-valuetext", /fail$/, { timeout: 60_000 });
   expect(Number(await level("left").getAttribute("aria-valuenow"))).toBeCloseTo(-1.6, 0);
   expect(Number(await level("right").getAttribute("aria-valuenow"))).toBeCloseTo(1.4, 0);
   await expect(page.getByRole("meter", { name: "Channel balance" })).toHaveAttribute(
@@ -79,7 +79,7 @@ test("response: a sweep draws the curve while it plays, noise draws it again, an
   await expect(sources.getByRole("button", { name: "noise" })).toHaveAttribute("aria-pressed", "true", {
     timeout: 60_000,
   });
-  await expect(panel).not.toContainText("more of the noise", { timeout: 30_000 });
+  await expect(panel).not.toContainText("more of the noise", { timeout: 60_000 });
   expect(Math.abs(Number(await worst.getAttribute("aria-valuenow")) - swept)).toBeLessThan(0.5);
   await sources.getByRole("button", { name: "sweep" }).click();
   await expect(worst).toHaveAttribute("aria-valuenow", String(swept));
@@ -94,7 +94,7 @@ test("response: a sweep draws the curve while it plays, noise draws it again, an
   await page.getByRole("button", { name: "what it means" }).click();
   await expect(page.getByRole("region", { name: "What left looks like" })).toContainText(
     "treble time constant",
-    { timeout: 30_000 },
+    { timeout: 60_000 },
   );
 });
 

@@ -23,10 +23,10 @@ test("record level: source and tape are told apart, read, turned and logged for 
     page.getByRole("group", { name: "Monitor of the deck" }).getByRole("button", { name: what }).click();
   await switchTo("source");
   await page.getByRole("group", { name: "Transport keys" }).getByRole("button", { name: "Record" }).click();
-  await expect(monitor(page)).toContainText("hears the source", { timeout: 30_000 });
+  await expect(monitor(page)).toContainText("hears the source", { timeout: 60_000 });
   await switchTo("tape");
-  await expect(monitor(page)).toContainText("hears the tape", { timeout: 30_000 });
-  await expect(returned(page, "left")).toHaveAttribute("aria-valuetext", /fail$/, { timeout: 20_000 });
+  await expect(monitor(page)).toContainText("hears the tape", { timeout: 60_000 });
+  await expect(returned(page, "left")).toHaveAttribute("aria-valuetext", /fail$/, { timeout: 60_000 });
   expect(Number(await returned(page, "left").getAttribute("aria-valuenow"))).toBeLessThan(-2);
   expect(Number(await returned(page, "right").getAttribute("aria-valuenow"))).toBeGreaterThan(1);
   await page.keyboard.press("f");
@@ -36,7 +36,7 @@ test("record level: source and tape are told apart, read, turned and logged for 
   );
   await hands.turn(45, "REC LEVEL L I");
   await expect(returned(page, "left")).toHaveAttribute("aria-valuetext", /(pass|close|fail)$/, {
-    timeout: 20_000,
+    timeout: 60_000,
   });
   const advice = await hands.advice();
   expect(advice).toBeGreaterThan(20);

@@ -51,13 +51,13 @@ test("bias is watched off the tape: the number follows the screw, the card says 
   await monitor.getByRole("button", { name: "source" }).click();
   await page.getByRole("button", { name: "Both tones, steady" }).click();
   const hears = page.getByRole("status", { name: "Monitor" });
-  await expect(hears).toContainText("hears the source", { timeout: 20_000 });
+  await expect(hears).toContainText("hears the source", { timeout: 60_000 });
   const card = page.getByRole("region", { name: "Turn", exact: true });
   await expect(card).toContainText("switch the monitor to tape");
   await monitor.getByRole("button", { name: "tape" }).click();
-  await expect(hears).toContainText("hears the tape", { timeout: 20_000 });
+  await expect(hears).toContainText("hears the tape", { timeout: 60_000 });
   const left = page.getByRole("meter", { name: "Bias error left" });
-  await expect(left).toHaveAttribute("aria-valuetext", /fail$/, { timeout: 20_000 });
+  await expect(left).toHaveAttribute("aria-valuetext", /fail$/, { timeout: 60_000 });
   const logged = await hands.slip.getByRole("listitem").count();
   await page.keyboard.press("f");
   await expect(hands.slip.getByRole("listitem")).not.toHaveCount(logged);
@@ -69,7 +69,7 @@ test("bias is watched off the tape: the number follows the screw, the card says 
   await slot.focus();
   for (let i = 0; i < 6; i++) await page.keyboard.press("ArrowRight");
   await slot.blur();
-  await expect(card).toContainText(/more|stop there|say that you turned it/, { timeout: 20_000 });
+  await expect(card).toContainText(/more|stop there|say that you turned it/, { timeout: 60_000 });
   await page.keyboard.press("l");
   await expect(page.getByRole("alert").filter({ hasText: "say so first" })).toBeVisible();
 });
@@ -112,11 +112,11 @@ test("0 is set once per job, and the meter in record is held against it", async 
   await expect(shows).toBeDisabled();
   await page.getByRole("button", { name: "Send the level tone" }).click();
   await expect(page.getByRole("status", { name: "What goes in" })).toContainText("−12.0", {
-    timeout: 15_000,
+    timeout: 60_000,
   });
   await shows.click();
   await expect(page.getByRole("button", { name: "0 is set" })).toBeVisible();
-  await expect(page.getByText(/hears the source/)).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText(/hears the source/)).toBeVisible({ timeout: 60_000 });
   const meter = page.getByRole("textbox", { name: "Meter, left" });
   await meter.fill("0.5");
   const section = page.getByRole("region", { name: "The machine's own meter shows in record, dB" });

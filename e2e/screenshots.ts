@@ -94,7 +94,6 @@ test("pictures of every main view", async ({ page }) => {
   );
   await page.waitForTimeout(9000); // until it has firmed up
   await page.keyboard.press("p");
-  await page.screenshot(shot("bench-record-level"));
   await page.getByRole("button", { name: "Stop" }).click();
 
   // bias watched off the tape at three places of the screw, on the other tape
@@ -131,6 +130,19 @@ test("pictures of every main view", async ({ page }) => {
     { timeout: 120_000 },
   );
   await page.screenshot(shot("bench-erase"));
+
+  // a blank tape has its passport
+  await hands.open("demo-job-0409", "settings");
+  await page.keyboard.press("b");
+  await hands.play("record levels off");
+  await page.keyboard.press("p");
+  await page.getByRole("button", { name: /Record the sequence/ }).click();
+  await expect(page.getByRole("status", { name: "Recording" })).toContainText("came back whole", {
+    timeout: 150_000,
+  });
+  await page.keyboard.press("f");
+  await expect(page.getByRole("region", { name: "Passport of the tape" })).toContainText("Sensitivity");
+  await page.screenshot(shot("bench-settings"));
   await page.getByRole("button", { name: "Stop" }).click();
 
   await page.goto("/signals");

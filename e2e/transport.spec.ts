@@ -8,7 +8,7 @@ test("the guilty part is named, kept, and compared with a run after the work", a
   await hands.open("demo-job-0415", "flutter");
   await hands.play("bent capstan");
   const picture = page.getByRole("region", { name: "Where the flutter comes from" });
-  await expect(picture).toContainText("Clean and polish the capstan", { timeout: 40_000 });
+  await expect(picture).toContainText("Clean and polish the capstan", { timeout: 60_000 });
   await expect(
     picture.getByRole("list", { name: "Parts heard" }).getByRole("listitem").first(),
   ).toContainText(/capstan.*±0\.3\d\d %.*9\d %/);
@@ -16,7 +16,7 @@ test("the guilty part is named, kept, and compared with a run after the work", a
   await page.getByRole("button", { name: "Keep this run" }).click();
 
   await hands.choose("It came in", "nothing wrong");
-  await expect(picture).toContainText("no part stands out", { timeout: 40_000 });
+  await expect(picture).toContainText("no part stands out", { timeout: 60_000 });
   await hands.choose("Against", "run 1");
   await expect(picture.getByRole("listitem").first()).toContainText(/capstan.*less/);
 });
@@ -63,7 +63,7 @@ test("sides that differ share the error, or one is set alone", async ({ page }) 
   await page.getByRole("button", { name: /turn over/ }).click();
   await keys.getByRole("button", { name: "Play" }).click();
   await expect
-    .poll(async () => Number(await hands.speed.getAttribute("aria-valuenow")), { timeout: 20_000 })
+    .poll(async () => Number(await hands.speed.getAttribute("aria-valuenow")), { timeout: 60_000 })
     .toBeLessThan(-0.8);
   await hands.settled();
   await page.keyboard.press("f");
@@ -196,7 +196,7 @@ test("two speeds whose trimmers move each other are both set by doing what the c
   let turns = 0;
   for (let step = 0; step < 24; step++) {
     const value = await hands.settled();
-    await expect(card).not.toContainText("let it settle", { timeout: 20_000 });
+    await expect(card).not.toContainText("let it settle", { timeout: 60_000 });
     const speed = (
       await page
         .getByRole("group", { name: "Tape speed, cm/s" })

@@ -23,7 +23,7 @@ ensureChromium();
 rmSync(REPORTS, { recursive: true, force: true });
 mkdirSync(REPORTS, { recursive: true });
 
-// the unit tests take what cores are idle, from the beginning to the end
+// the unit tests take what cores are idle beside the build
 const units = counted(
   "unit tests",
   "node_modules/.bin/vitest",
@@ -41,7 +41,8 @@ const [, built] = await Promise.all([
   ),
   checks(["build", process.execPath, ["scripts/build.mjs"]]),
 ]);
-// they mostly wait for sound that plays in real time
+// they play sound in real time: nothing else may run beside them
+await units;
 if (built)
   await counted(
     "browser tests",
@@ -50,7 +51,6 @@ if (built)
     "browser.json",
     ({ stats, suites }) => [stats.expected, suites.flatMap(failuresOfSuite)],
   );
-await units;
 
 for (const one of failed) console.log(`\n== did not pass: ${one}`);
 console.log(`\n${passed} passed, ${failed.length} failed`);
