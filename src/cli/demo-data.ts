@@ -74,6 +74,8 @@ const NOTHING_HEARD: Omit<Heard, "source"> = {
   playback: null,
   comparison: null,
   recording: null,
+  quiet: null,
+  ownNoiseDbfs: null,
   oscillator: null,
   returned: null,
   problems: [],

@@ -56,6 +56,7 @@ export class PlaybackBench {
   private playback: PlaybackNow | null = null;
   private comparison: SourceAndTape | null = null;
   private returned: ReturnedNow | null = null;
+  protected quiet: Heard["quiet"] = null;
   private logbook: Logbook = CLOSED_LOGBOOK;
   private readonly lay = layBench();
   protected circumstances: Circumstances = {};
@@ -110,10 +111,12 @@ export class PlaybackBench {
       this.clock += 100;
       const { flutter, role, follows, sequence } = stationOf(this.station).hears;
       this.live.wantSequence(sequence);
+      this.live.listenForQuiet(stationOf(this.station).hears.quiet ?? false);
       this.result = this.live.result(flutter, role, follows);
       this.playback = this.result.playback ?? this.playback;
       this.comparison = this.result.comparison ?? this.comparison;
       this.returned = this.result.returned ?? this.returned;
+      this.quiet = this.result.quiet ?? this.quiet;
       this.step({ kind: "heard", marks: this.result.marks });
     }
   }
@@ -229,7 +232,13 @@ export class PlaybackBench {
     const bench = this.lay({
       records: { ...this.records },
       tape: this.tape,
-      heard: this.result && heardLive(this.result, from, this.playback, this.comparison, this.returned),
+      heard:
+        this.result &&
+        heardLive(this.result, from, this.playback, this.comparison, this.returned, {
+          recording: null,
+          oscillator: null,
+          quiet: this.quiet,
+        }),
       circumstances: this.circumstances,
       prior: [],
       peak: null,

@@ -2,6 +2,7 @@ import { MEASURING } from "@/core/alignment/registry";
 import { blankTape, practiceTape, sequenceInput } from "@/core/practice/practice-tape";
 import type { BlankTape } from "@/core/records/blank-tape";
 import type { FrontSwitch } from "@/core/records/machine";
+import type { Circumstances } from "@/core/records/reading";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import { PRESETS } from "@/core/signals/presets";
 import type { Sequence } from "@/core/signals/sequence";
@@ -140,6 +141,13 @@ export class RecordBench extends PlaybackBench {
   /** Says that the tone to be erased was on this tape. */
   sayToneWasOn(): void {
     this.circumstances = { ...this.circumstances, toneWasOn: this.blank.id };
+  }
+
+  /** Says what noise is told of next. */
+  sayNoiseOf(noiseOf: Circumstances["noiseOf"]): void {
+    this.circumstances = { ...this.circumstances, noiseOf };
+    this.live.forgetQuiet();
+    this.quiet = null;
   }
 
   /** Looks that it is the tape that was said. */

@@ -81,6 +81,8 @@ export interface Wanted {
   sequence: string | null;
   /** Whether a recording is watched, and what was watched of it before; null for no. */
   recording: { from: KeptRun | null } | null;
+  /** Whether noise is measured while nothing plays. */
+  quiet: boolean;
 }
 
 /** A watched recording from before the page was loaded anew. */
@@ -96,6 +98,7 @@ export const NOTHING_WANTED: Wanted = {
   follows: null,
   sequence: null,
   recording: null,
+  quiet: false,
 };
 
 /**
@@ -135,6 +138,8 @@ export interface ListenerApi {
   want(wanted: Wanted): Promise<void>;
   /** The other direction plays, or another head: what was collected does not belong to it. */
   clearPlayback(): Promise<void>;
+  /** What is quiet from now on is something else. */
+  forgetQuiet(): Promise<void>;
   /** The search for the loudest point begins anew. */
   clearHold(): Promise<void>;
   /** By hand: what is heard is the source, or the tape; null leaves it to be found out. */

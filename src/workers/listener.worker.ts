@@ -94,6 +94,10 @@ const api: ListenerApi = {
     source?.live.clearPlayback();
   },
 
+  async forgetQuiet() {
+    source?.live.forgetQuiet();
+  },
+
   async clearHold() {
     source?.live.clearHold();
   },

@@ -32,6 +32,8 @@ const heardOf = (speed: HeardSpeed | null): Heard => ({
   playback: null,
   comparison: null,
   recording: null,
+  quiet: null,
+  ownNoiseDbfs: null,
   oscillator: null,
   returned: null,
   problems: [],

@@ -12,6 +12,8 @@ export interface LiveSource {
   /** ± percent of the clock that samples it; undefined for an uncalibrated sound card. */
   clockPercent?: number;
   fullScale: FullScale | null;
+  /** Of the sound card itself, as measured by loop-back. */
+  ownNoiseDbfs?: number | null;
 }
 
 /** What is said where a sequence was heard instead of a tape, live or in a file. @param what as "The sequence … plays" */
@@ -24,11 +26,15 @@ export const tellsNoSpeed = (what: string): string =>
  */
 export function heardLive(
   result: ListeningResult,
-  { source, clockPercent, fullScale }: LiveSource,
+  { source, clockPercent, fullScale, ownNoiseDbfs = null }: LiveSource,
   playback: PlaybackNow | null,
   comparison: SourceAndTape | null = null,
   returned: ReturnedNow | null = null,
-  recording: Pick<Heard, "recording" | "oscillator"> = { recording: null, oscillator: null },
+  recording: Pick<Heard, "recording" | "oscillator" | "quiet"> = {
+    recording: null,
+    oscillator: null,
+    quiet: null,
+  },
 ): Heard {
   const { speed, flutter, channels, nominalHz, sequencePlays } = result;
   const sound = channels.filter(({ problem }) => problem === null);
@@ -52,6 +58,7 @@ export function heardLive(
     comparison,
     returned,
     ...recording,
+    ownNoiseDbfs,
     problems: [
       ...(sequencePlays ? [tellsNoSpeed(sequencePlays)] : []),
       ...channels.flatMap(({ problem }) => problem ?? []),

@@ -13,6 +13,7 @@ import { LiveReturned } from "./live-returned";
 import { RecentSound } from "./recent-sound";
 import { RecordingWatch, WATCHED_TONES, type Resumed } from "./recording-watch";
 import type { RecordingRun } from "@/core/records/recording-run";
+import { quietOf, type Quiet } from "@/core/measure/quiet";
 import { oscillatorLine, type OscillatorLine } from "@/core/measure/oscillator-line";
 import { usualFormat } from "@/core/standards/track-formats";
 import type { HeadTracks } from "@/core/playback/azimuth-view";
@@ -39,6 +40,8 @@ export interface ListeningResult extends LiveResult {
   comparison: SourceAndTape | null;
   /** The recording that is watched; fresh twice a second, null in between and while none is. */
   recording: RecordingRun | null;
+  /** Noise of what plays nothing; fresh every two seconds, null in between, while a tone plays, and while not asked for. */
+  quiet: Quiet | null;
   /** Bias that is left in what is heard, likewise. */
   oscillator: OscillatorLine | null;
   /** What was heard of the sequence that is wanted; fresh when that changed, null in between. */
@@ -86,6 +89,8 @@ const RESPONSE_ROLE = "response";
 const PLAYBACK_EVERY_SECONDS = 0.45;
 const LONGEST_BRIDGED_SECONDS = 0.1;
 const OSCILLATOR_SECONDS = 1;
+const QUIET_SECONDS = 8;
+const QUIET_EVERY_SECONDS = 2;
 
 /**
  * Everything that is listened for in a live source at once: speed and flutter of the tone that plays, the state of
@@ -111,6 +116,9 @@ export class LiveListening {
   /** Null while no recording is watched. */
   private recording: RecordingWatch | null = null;
   private nextRecording = 0;
+  private wantsQuiet = false;
+  private nextQuiet = 0;
+  private quietSince = 0;
   private newReturned: ReturnedNow | null = null;
   /** Which of several bands of one frequency is listened for. */
   private wantedRole = "";
@@ -211,6 +219,16 @@ export class LiveListening {
     else this.recording ??= new RecordingWatch(sampleRateHz, channelCount, WATCHED_TONES, from);
   }
 
+  /** Whether noise is measured while nothing plays. */
+  listenForQuiet(on: boolean): void {
+    this.wantsQuiet = on;
+  }
+
+  /** Something else is quiet from now on: no tape in it, or another one. */
+  forgetQuiet(): void {
+    this.quietSince = this.seconds;
+  }
+
   /** The search for the loudest point begins anew. */
   clearHold(): void {
     this.playback.clearHold();
@@ -270,6 +288,7 @@ export class LiveListening {
       playback: withPlayback !== null ? this.heardTones() : null,
       comparison,
       ...this.watchedRecording(),
+      quiet: this.quiet(),
       returned: this.takeReturned(),
       band: this.plays.band,
       sequencePlays,
@@ -297,6 +316,15 @@ export class LiveListening {
   /** By hand: what is heard is the source, or the tape; null leaves it to be found out. */
   sayHears(what: "source" | "tape" | null): void {
     this.comparison.say(what);
+  }
+
+  private quiet(): Quiet | null {
+    if (!this.wantsQuiet || this.seconds < this.nextQuiet || this.plays.tone !== null) return null;
+    this.nextQuiet = this.seconds + QUIET_EVERY_SECONDS;
+    const { sampleRateHz } = this.options;
+    // what sounded before a key was pressed does not belong to it
+    const since = Math.min(QUIET_SECONDS, this.seconds - Math.max(this.markedAt, this.quietSince));
+    return quietOf(this.recentSound.contents(Math.max(0, since)), sampleRateHz);
   }
 
   private watchedRecording(): Pick<ListeningResult, "recording" | "oscillator"> {

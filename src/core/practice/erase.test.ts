@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { PRESETS } from "@/core/signals/presets";
 import { erasedNow } from "@/core/stations/erase";
-import { noiseNow } from "@/core/stations/noise";
+import { noiseNow, quietNow } from "@/core/stations/noise";
 import { RecordBench } from "@/testing/record-bench";
 import { DEMO_BLANKS } from "./demo-blanks";
 import { shortSequences } from "./short-sequences";
@@ -47,5 +47,15 @@ describe("erase and noise off a three-head machine", { timeout: 120_000 }, () =>
     expect(left.noise!.aDb).toBeLessThan(left.noise!.flatDb);
     expect(left.hum.some(({ frequencyHz }) => Math.abs(frequencyHz - 50) < 1)).toBe(true);
     expect(bench.log("noise", "as left")).toBeNull();
+
+    // then without a tape: the machine's own noise is most of it
+    bench.deck.press("stop");
+    bench.sayNoiseOf("machine");
+    expect(bench.log("noise", "working")).toMatch(/quiet was heard yet|hold still/);
+    bench.listen(9);
+    const alone = quietNow(bench.laid("noise"));
+    expect(alone.lacks).toBeNull();
+    expect(Math.abs(alone.channels[0].aDb - left.noise!.aDb)).toBeLessThan(1);
+    expect(bench.log("noise", "working")).toBeNull();
   });
 });

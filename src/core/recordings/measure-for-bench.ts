@@ -260,6 +260,8 @@ export function heardFile(file: FileMeasurement): Heard {
     comparison: null,
     returned: file.returned,
     recording: file.recording,
+    quiet: null,
+    ownNoiseDbfs: null,
     oscillator: file.oscillator,
     problems: [...file.warnings, ...file.channels.flatMap(({ warnings }) => warnings)],
   };

@@ -22,6 +22,8 @@ export interface Circumstances {
   recordingOn?: string;
   /** What is switched on on the front of the machine; nothing, or not said, when left out. */
   switchedOn?: FrontSwitch[];
+  /** What noise is told of, where it is not a recorded silence; never kept with a reading. */
+  noiseOf?: "machine" | "bulk";
   /** Somebody said that the tone to be erased was on this blank tape before; never kept with a reading. */
   toneWasOn?: string;
 }

@@ -125,13 +125,16 @@ export const PRESETS: readonly Sequence[] = [
   make({
     id: "erase-and-noise",
     name: "Erase, noise and crosstalk",
-    description: "A strong 1 kHz tone to be erased, silence over it, then each channel alone.",
+    description:
+      "A strong 1 kHz tone to be erased, silence over it, then each channel alone at 1 and 10 kHz.",
     ...marked,
     segments: [
       sine(1000, -6, 20),
       { kind: "silence", channels: both, seconds: 20 },
       { ...sine(1000, -12, 10), channels: "left" },
       { ...sine(1000, -12, 10), channels: "right" },
+      { ...sine(10000, -22, 6), channels: "left" },
+      { ...sine(10000, -22, 6), channels: "right" },
     ],
   }),
   make({

@@ -57,8 +57,9 @@ export const erase: MeasuringStation<"erase", keyof typeof quantities> = {
   limitOf,
   ownLimits: [{ key: "eraseDb", label: "Own least erase depth, dB", most: 120 }],
   corridorOf: () => null,
-  apartBy: ["speed", "channel", "recordingOn"],
-  circumstances: ["recordingOn"],
+  // each direction may have an erase head, or a place of it, of its own
+  apartBy: ["speed", "side", "channel", "recordingOn"],
+  circumstances: ["recordingOn", "side"],
   adjusters: [{ kind: "work", says: "work, on the erase side", actsOn: [] }],
   hears: {
     what: "sequence",
@@ -108,6 +109,7 @@ export const erase: MeasuringStation<"erase", keyof typeof quantities> = {
     "Record the tone to be erased on this tape, a minute and a half of it.",
     "Rewind, and record the erase sequence over it.",
     "Three heads: listen to the tape while it records. Two heads: rewind and play.",
+    "A machine that records both ways: the same in the other direction, said on the left.",
   ],
   checks: [],
   caution: MAINS,

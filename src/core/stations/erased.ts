@@ -10,6 +10,8 @@ export interface Erased {
   channel: string;
   /** By how much the tone went down; at least that where noise hides what is left. Null where it was not heard. */
   depth: { db: number; uncertaintyDb: number; hidden: boolean } | null;
+  /** Level of a tone at 0, dBFS; null where it was not heard. */
+  zeroDbfs: number | null;
   /** Noise and hum of the silence re what comes back at 0; null where 0 was not heard, or the silence was too short. */
   noise: { flatDb: number; aDb: number; itu468Db: number } | null;
   /** None where 0 was not heard. */
@@ -17,7 +19,13 @@ export interface Erased {
   /** What comes across from the other channel, re that; null where no more than chance does, or with one channel. */
   crosstalkDb: number | null;
   crosstalkUncertaintyDb: number;
+  /** The same at 10 kHz. */
+  crosstalkHighDb: number | null;
+  crosstalkHighUncertaintyDb: number;
 }
+
+/** Tones of the sequence from here on tell what comes across in the treble. */
+const HIGH_HZ = 5000;
 
 /** ± of a noise level over some seconds, dB. */
 export const NOISE_UNCERTAINTY_DB = 0.3;
@@ -49,7 +57,9 @@ export function erasedOf({ pass }: Recorded, channels: Machine["channels"]): Era
     const own = all(c);
     const silence = own.find((one) => one.kind === "silence");
     if (silence?.kind !== "silence") return [];
-    const tones = own.flatMap((one) => (one.kind === "sine" ? [one] : []));
+    const sines = own.flatMap((one) => (one.kind === "sine" ? [one] : []));
+    const tones = sines.filter(({ frequencyHz }) => frequencyHz < HIGH_HZ);
+    const acrossHigh = sines.find(({ frequencyHz, levelDb }) => frequencyHz >= HIGH_HZ && levelDb === null);
     // the tone at 0 on this channel alone, or with one channel the last
     const atZero = tones.findLast(({ levelDb }) => levelDb !== null);
     const across = tones.find(({ levelDb }) => levelDb === null);
@@ -58,6 +68,7 @@ export function erasedOf({ pass }: Recorded, channels: Machine["channels"]): Era
     return [
       {
         channel,
+        zeroDbfs,
         depth:
           residualDb === null
             ? null
@@ -76,6 +87,8 @@ export function erasedOf({ pass }: Recorded, channels: Machine["channels"]): Era
             : hum.map(({ frequencyHz, levelDb }) => ({ frequencyHz, levelDb: levelDb - zeroDbfs })),
         crosstalkDb: across?.crosstalkDb ?? null,
         crosstalkUncertaintyDb: across?.uncertaintyDb ?? 0,
+        crosstalkHighDb: acrossHigh?.crosstalkDb ?? null,
+        crosstalkHighUncertaintyDb: acrossHigh?.uncertaintyDb ?? 0,
       },
     ];
   });

@@ -1,5 +1,6 @@
 import type { FlutterResult } from "@/core/measure/flutter";
 import type { OscillatorLine } from "@/core/measure/oscillator-line";
+import type { Quiet } from "@/core/measure/quiet";
 import type { PlaybackNow } from "@/core/playback/playback-now";
 import type { FullScale } from "@/core/playback/playback-level";
 import type { SourceAndTape } from "@/core/playback/source-and-tape";
@@ -44,6 +45,10 @@ export interface Heard {
   returned: ReturnedNow | null;
   /** The recording that is watched; null before one began, and where none is asked for. */
   recording: RecordingRun | null;
+  /** Noise of what plays nothing, as it stands; null while something does, and where it is not asked for. */
+  quiet: Quiet | null;
+  /** Noise of the sound card itself, RMS, dBFS; null where nobody measured it. */
+  ownNoiseDbfs: number | null;
   /** Bias that is left in what is heard; null where the sample rate does not reach it, or there is none. */
   oscillator: OscillatorLine | null;
   /** Why there is no number, or what is doubtful. */

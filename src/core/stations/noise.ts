@@ -1,4 +1,6 @@
+import { inForce } from "@/core/records/job-records";
 import { recordsTape } from "@/core/records/machine";
+import { fixed } from "@/core/text/number-text";
 import { PRESETS } from "@/core/signals/presets";
 import { nothingAdvised } from "./advised";
 import { MAINS } from "./cautions";
@@ -31,6 +33,27 @@ const quantities = {
     signed: true,
     scale: [-80, -20],
   },
+  "noise.machine": {
+    name: "Noise without a tape re 0 level, A-weighted",
+    unit: "dB",
+    decimals: 1,
+    signed: true,
+    scale: [-80, -20],
+  },
+  "noise.bulk": {
+    name: "Noise of a bulk-erased tape re 0 level, A-weighted",
+    unit: "dB",
+    decimals: 1,
+    signed: true,
+    scale: [-80, -20],
+  },
+  "noise.crosstalkHigh": {
+    name: "Crosstalk at 10 kHz",
+    unit: "dB",
+    decimals: 1,
+    signed: true,
+    scale: [-80, -20],
+  },
   "noise.crosstalk": { name: "Crosstalk at 1 kHz", unit: "dB", decimals: 1, signed: true, scale: [-80, -20] },
 } as const;
 type NoiseQuantity = keyof typeof quantities;
@@ -44,6 +67,90 @@ export const noiseNow = (bench: OnTheBench): ErasedHere =>
       ? null
       : "Neither the silence nor the tones at 0 were heard long enough.",
   );
+
+/** Noise of the machine alone or of a bulk-erased tape, re what comes back at 0, and why it cannot be logged. */
+export interface QuietNow {
+  channels: Array<{ channel: string; aDb: number; flatDb: number; uncertaintyDb: number }>;
+  lacks: string | null;
+}
+
+export function quietNow(bench: OnTheBench): QuietNow {
+  const nothing = (lacks: string): QuietNow => ({ channels: [], lacks });
+  const quiet = bench.heard?.quiet ?? null;
+  const { channels } = noiseNow(bench);
+  const zeros = channels.flatMap(({ channel, zeroDbfs }) =>
+    zeroDbfs === null ? [] : [{ channel, zeroDbfs }],
+  );
+  if (zeros.length === 0)
+    return nothing(
+      "Record the erase sequence once first: its tone at 0 tells what this noise is held against.",
+    );
+  if (!quiet) return nothing("Nothing quiet was heard yet: no tone, for five seconds.");
+  const own = bench.heard?.ownNoiseDbfs ?? null;
+  const told = zeros.map(({ channel, zeroDbfs }, c) => {
+    const { noise: heard } = quiet.channels[Math.min(c, quiet.channels.length - 1)];
+    // both as the level of a sine as strong
+    const aboveOwn = own === null ? Infinity : heard.flatDbfs - (own + SINE_OVER_RMS_DB);
+    const cards = aboveOwn > 0 ? -10 * Math.log10(1 - 10 ** (-aboveOwn / 10)) : Infinity;
+    return {
+      channel,
+      aDb: heard.aDbfs - zeroDbfs,
+      flatDb: heard.flatDbfs - zeroDbfs,
+      uncertaintyDb: Math.hypot(NOISE_UNCERTAINTY_DB, Math.min(MOST_CARDS_DB, cards)),
+    };
+  });
+  const isCards = told.some(({ uncertaintyDb }) => uncertaintyDb > CARDS_DB);
+  return {
+    channels: told,
+    lacks: isCards
+      ? "This is the sound card's own noise, as its loop-back measured it: raise the level between the machine and the card."
+      : told.some(({ flatDb }) => flatDb > LOUD_DB)
+        ? "That is no silence: something plays."
+        : quiet.steady
+          ? null
+          : "It does not hold still: programme, a click or a loose contact is in it.",
+  };
+}
+const SINE_OVER_RMS_DB = 3.01;
+const CARDS_DB = 3;
+const MOST_CARDS_DB = 20;
+const LOUD_DB = -25;
+
+export const NOISE_OF = {
+  machine: { quantity: "noise.machine", says: "no tape in it" },
+  bulk: { quantity: "noise.bulk", says: "a bulk-erased tape plays" },
+} as const;
+
+/** Beyond this, noise of bias says that something is magnetised or lopsided. */
+const BIAS_NOISE_DB = 3;
+const HARDLY_DB = 1;
+
+/** What the noises mean beside each other; none where there are not two to compare. */
+export function noiseCauses({ here, circumstances }: Pick<OnTheBench, "here" | "circumstances">): string[] {
+  const last = (quantity: NoiseQuantity): number | null => {
+    const own = inForce(here.readings).filter(
+      (reading) =>
+        reading.quantity === quantity &&
+        (quantity !== "noise.a" || reading.context.recordingOn === circumstances.recordingOn),
+    );
+    const at = own.at(-1)?.at;
+    const values = own.filter((reading) => reading.at === at).map(({ value }) => value);
+    return values.length > 0 ? Math.max(...values) : null;
+  };
+  const [recorded, bulk, machine] = [last("noise.a"), last("noise.bulk"), last("noise.machine")];
+  return [
+    ...(recorded !== null && bulk !== null && recorded - bulk > BIAS_NOISE_DB
+      ? [
+          `A recorded silence is ${fixed(recorded - bulk, 1)} dB louder than a bulk-erased tape: heads are magnetised, or bias is lopsided. Demagnetise, then look at the oscillator's waveform.`,
+        ]
+      : []),
+    ...(bulk !== null && machine !== null && bulk - machine < HARDLY_DB
+      ? [
+          "A bulk-erased tape is no louder than the machine without one: the machine's own noise hides the tape's. Look at its first stage, the head's leads and the earth.",
+        ]
+      : []),
+  ];
+}
 
 export const noise: MeasuringStation<"noise", NoiseQuantity> = {
   id: "noise",
@@ -60,10 +167,36 @@ export const noise: MeasuringStation<"noise", NoiseQuantity> = {
   apartBy: ["speed", "channel", "recordingOn"],
   circumstances: ["recordingOn"],
   adjusters: [{ kind: "work", says: "work, against noise", actsOn: [] }],
-  hears: { what: "sequence", flutter: false, role: null, sequence: SEQUENCE.id, follows: null, steady: null },
+  hears: {
+    what: "sequence",
+    flutter: false,
+    role: null,
+    sequence: SEQUENCE.id,
+    follows: null,
+    steady: null,
+    quiet: true,
+  },
   tapeLacks: () => null,
   upsets: ["noise"],
   readings: (bench) => {
+    const { noiseOf } = bench.circumstances;
+    if (noiseOf) {
+      const { channels, lacks } = quietNow(bench);
+      const { quantity, says } = NOISE_OF[noiseOf];
+      return unlessLacking(lacks, (context) =>
+        readingsOfMoment(
+          noise,
+          { ...context, nominalHz: TONE_HZ },
+          { seconds: 8, method: `noise, ${says}, re what comes back at 0` },
+          channels.map(({ channel, aDb, uncertaintyDb }) => ({
+            quantity,
+            channel,
+            value: aDb,
+            uncertainty: uncertaintyDb,
+          })),
+        ),
+      );
+    }
     const { channels, lacks, agoSeconds } = noiseNow(bench);
     if (channels.length === 0) return nothingToLog(lacks ?? "");
     const readings = (context: LogContext) =>
@@ -77,6 +210,8 @@ export const noise: MeasuringStation<"noise", NoiseQuantity> = {
             noise: heard,
             crosstalkDb,
             crosstalkUncertaintyDb,
+            crosstalkHighDb,
+            crosstalkHighUncertaintyDb,
           }): Array<Figure<NoiseQuantity> | null> => {
             const level = (quantity: NoiseQuantity, value: number | undefined) =>
               value === undefined ? null : { quantity, channel, value, uncertainty: NOISE_UNCERTAINTY_DB };
@@ -91,6 +226,15 @@ export const noise: MeasuringStation<"noise", NoiseQuantity> = {
                     channel,
                     value: crosstalkDb,
                     uncertainty: crosstalkUncertaintyDb,
+                  },
+              crosstalkHighDb === null
+                ? null
+                : {
+                    quantity: "noise.crosstalkHigh",
+                    channel,
+                    value: crosstalkHighDb,
+                    uncertainty: crosstalkHighUncertaintyDb,
+                    nominalHz: HIGH_TONE_HZ,
                   },
             ];
           },
@@ -114,8 +258,10 @@ export const noise: MeasuringStation<"noise", NoiseQuantity> = {
     "Record the erase sequence on this tape: its silence tells noise, its tones on one side what comes across.",
     "Noise reduction off, input closed at the source's end.",
     "Three heads: listen to the tape while it records. Two heads: rewind and play.",
+    "Then, at the same levels, without a tape, and with a bulk-erased one playing: say which below.",
   ],
   checks: [],
   caution: MAINS,
 };
 const TONE_HZ = 1000;
+const HIGH_TONE_HZ = 10_000;

@@ -62,6 +62,8 @@ export interface Hears {
   follows: Followed | null;
   /** The preset that holds it, by its id. */
   steady: string | null;
+  /** Noise while nothing plays; not when left out. */
+  quiet?: true;
 }
 
 /** A kind of adjuster that a machine may have here, in the words of the machine editor. */

@@ -93,7 +93,7 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
   const recording = useWatchedRecording(job.id, measuring?.hears.what === "recording", listener);
   useEffect(() => {
     const { flutter = false, role = null, sequence = null } = measuring?.hears ?? {};
-    want({ flutter, role, follows, sequence, recording });
+    want({ flutter, role, follows, sequence, recording, quiet: measuring?.hears.quiet ?? false });
   }, [want, measuring, follows, recording]);
   const [circumstances, setCircumstances] = useCircumstances(job.id, listener.practice);
   useForgetTones(listener, circumstances);

@@ -26,6 +26,7 @@ const result = (fields: Partial<ListeningResult> = {}): ListeningResult => ({
   playback: null,
   comparison: null,
   recording: null,
+  quiet: null,
   oscillator: null,
   returned: null,
   band: null,

@@ -96,6 +96,7 @@ export type ListeningEvent = { session: number } & (
   | { kind: "turns logged"; loggedTurns: number[] }
   | { kind: "watch"; on: boolean }
   | { kind: "tones cleared" }
+  | { kind: "quiet forgotten" }
   | { kind: "turned" }
   | { kind: "told"; times: number }
   /** It went on as long as it could: what was heard stays to be seen. */
@@ -155,6 +156,8 @@ export function listening(state: ListeningState, event: ListeningEvent): Listeni
         ...state,
         heard: state.heard && { ...state.heard, playback: null, comparison: null, returned: null },
       };
+    case "quiet forgotten":
+      return { ...state, heard: state.heard && { ...state.heard, quiet: null } };
     case "turned":
       return {
         ...state,
@@ -201,6 +204,7 @@ function withResult(
   // what was watched of an earlier session of the page comes back by the source
   const recording = result.recording ?? state.heard?.recording ?? null;
   const oscillator = result.recording ? result.oscillator : (state.heard?.oscillator ?? null);
+  const quiet = result.quiet ?? state.heard?.quiet ?? null;
   const add = (points: StripPoint[], value: number | undefined) =>
     value === undefined
       ? points
@@ -211,7 +215,7 @@ function withResult(
   return {
     ...state,
     live: result,
-    heard: heardLive(result, from, playback, comparison, returned, { recording, oscillator }),
+    heard: heardLive(result, from, playback, comparison, returned, { recording, oscillator, quiet }),
     check: result.check ?? state.check,
     watch: result.watch ?? state.watch,
     speedStrip: add(state.speedStrip, result.speed?.instantPercent),

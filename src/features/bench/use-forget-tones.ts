@@ -4,8 +4,8 @@ import type { ListenerState } from "./use-listener";
 
 /** Another direction, another head or another blank tape plays, or something was switched: the tones that were heard live are not its own. */
 export function useForgetTones(
-  { clearPlayback }: ListenerState,
-  { side, head, recordingOn, switchedOn = [] }: Circumstances,
+  { clearPlayback, forgetQuiet }: ListenerState,
+  { side, head, recordingOn, switchedOn = [], noiseOf }: Circumstances,
 ): void {
   const key = `${side} ${head} ${recordingOn} ${switchedOn.join()}`;
   const heard = useRef(key);
@@ -13,5 +13,11 @@ export function useForgetTones(
     if (heard.current === key) return;
     heard.current = key;
     clearPlayback();
+  });
+  const quiet = useRef(noiseOf);
+  useEffect(() => {
+    if (quiet.current === noiseOf) return;
+    quiet.current = noiseOf;
+    forgetQuiet();
   });
 }

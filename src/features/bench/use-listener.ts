@@ -249,6 +249,7 @@ export function useListener(options: ListenOptions) {
         source: { kind: "sound card", name: input.name },
         clockPercent: clock ? clock.uncertaintyPpm / 1e4 : undefined,
         fullScale: calibration?.level ?? null,
+        ownNoiseDbfs: calibration?.loopBack?.noiseDbfs ?? null,
       };
       await worker.api.startInput(
         handOver(port, [port]),
@@ -343,7 +344,11 @@ export function useListener(options: ListenOptions) {
   };
 
   const event = (
-    one: { kind: "watch"; on: boolean } | { kind: "trouble dismissed" } | { kind: "tones cleared" },
+    one:
+      | { kind: "watch"; on: boolean }
+      | { kind: "trouble dismissed" }
+      | { kind: "tones cleared" }
+      | { kind: "quiet forgotten" },
   ) => dispatch({ session: now.current.session, ...one });
 
   return {
@@ -366,6 +371,13 @@ export function useListener(options: ListenOptions) {
       if (!mine) return;
       event({ kind: "tones cleared" });
       void mine.worker.api.clearPlayback();
+    },
+    /** Another thing is quiet from now on. */
+    forgetQuiet: () => {
+      const mine = running();
+      if (!mine) return;
+      event({ kind: "quiet forgotten" });
+      void mine.worker.api.forgetQuiet();
     },
     /** By hand: what is heard is the source, or the tape; null leaves it to Unzel. */
     sayHears: (what: "source" | "tape" | null) => void running()?.worker.api.sayHears(what),
