@@ -26,7 +26,7 @@ export class BenchHands {
     await expect(this.page.getByRole("button", { name: /Practice/ })).toBeVisible();
     await this.page.keyboard.press("p");
     await this.choose("It came in", condition);
-    await this.page.getByRole("button", { name: "Play" }).click();
+    await this.page.getByRole("button", { name: "Play", exact: true }).click();
   }
 
   /** Waits until the number is steady and gives it in percent. */

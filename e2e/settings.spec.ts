@@ -11,7 +11,9 @@ test("a new blank: one run gives its passport, the front is kept, and the owner'
   await hands.play("nothing wrong");
   await page.keyboard.press("p");
   await page.keyboard.press("f");
-  await expect(page.getByRole("alert").filter({ hasText: "None of the sequence" })).toBeVisible();
+  await expect(
+    page.getByRole("alert").filter({ hasText: /None of the sequence|start a source first/ }),
+  ).toBeVisible();
   await page.getByRole("button", { name: /Record the sequence/ }).click();
   await expect(page.getByRole("status", { name: "Recording" })).toContainText("came back whole", {
     timeout: 150_000,

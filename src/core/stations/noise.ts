@@ -118,7 +118,7 @@ const LOUD_DB = -25;
 
 export const NOISE_OF = {
   machine: { quantity: "noise.machine", says: "no tape in it" },
-  bulk: { quantity: "noise.bulk", says: "a bulk-erased tape plays" },
+  bulk: { quantity: "noise.bulk", says: "a bulk-erased tape" },
 } as const;
 
 /** Beyond this, noise of bias says that something is magnetised or lopsided. */

@@ -28,11 +28,12 @@ export function Send({
   station,
   view,
   bench,
-  beside = false,
+  before = null,
 }: Pick<PictureProps, "listener" | "station" | "view" | "bench"> & {
-  /** Another one stands beside it, which has what is common to both. */
-  beside?: boolean;
+  /** Another preset that is recorded beforehand, by its id. */
+  before?: string | null;
 }) {
+  const first = preset(before);
   const player = usePlayer();
   const [passes, setPasses] = useState(1);
   const [agreed, setAgreed] = useState(false);
@@ -75,6 +76,11 @@ export function Send({
         </Button>
       ) : may ? (
         <>
+          {first && (
+            <Button variant="outlined" color="inherit" disabled={starting} onClick={() => void send(first)}>
+              {STEADY_WORDS[first.id] ?? first.name}
+            </Button>
+          )}
           {sequence && (
             <Button
               variant="contained"
@@ -87,8 +93,8 @@ export function Send({
           )}
           {steady && (
             <Button
-              variant={sequence || beside ? "outlined" : "contained"}
-              color={sequence || beside ? "inherit" : "primary"}
+              variant={sequence ? "outlined" : "contained"}
+              color={sequence ? "inherit" : "primary"}
               disabled={starting}
               onClick={() => void send(steady)}
             >
@@ -102,7 +108,6 @@ export function Send({
         </Button>
       )}
       {practice &&
-        !beside &&
         (practice.heads > 2 ? (
           <Button
             variant="outlined"

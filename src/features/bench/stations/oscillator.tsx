@@ -1,5 +1,4 @@
 import Box from "@mui/material/Box";
-import { useMemo } from "react";
 import { typedContext } from "@/core/alignment/logbook";
 import type { RecordingRun } from "@/core/records/recording-run";
 import { counterReading, holdsCauses, holdsNow, leastKhz } from "@/core/stations/oscillator";
@@ -20,10 +19,6 @@ function Oscillator({ view, bench, listener, station, absent }: PictureProps) {
   const { run, seconds, uncertaintySeconds, lacks } = holdsNow(bench);
   const { machine } = view;
   const line = bench.heard?.oscillator ?? null;
-  const toneFirst = useMemo(
-    () => ({ ...station, hears: { ...station.hears, steady: "erase-tone", follows: null } }),
-    [station],
-  );
   return (
     <>
       <Figure
@@ -48,10 +43,7 @@ function Oscillator({ view, bench, listener, station, absent }: PictureProps) {
           ))}
         </Box>
       )}
-      <Box sx={{ display: "flex", columnGap: 2, rowGap: 0.75, flexWrap: "wrap", alignItems: "center" }}>
-        <Send {...{ listener, view, bench }} station={toneFirst} beside />
-        <Send {...{ listener, view, bench, station }} />
-      </Box>
+      <Send {...{ listener, view, bench, station }} before="erase-tone" />
       {run && (
         <Box sx={{ lineHeight: 0 }}>
           {run.track.dbByTone.map((values, t) => (
