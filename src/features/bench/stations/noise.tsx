@@ -64,34 +64,43 @@ function Noise({ view, bench, listener, station, absent, onCircumstances }: Pict
           ))}
         </Box>
       )}
-      <Box sx={{ display: "grid", gridTemplateColumns: { sm: `repeat(${names.length}, 1fr)` }, gap: 2 }}>
-        {channels.map(({ channel, noise, hum, crosstalkDb, crosstalkHighDb }) => (
-          <Box key={channel} component="table" sx={{ borderCollapse: "collapse", "& td": { py: 0.25 } }}>
-            <tbody>
-              <Row what="20 Hz to 20 kHz" db={noise?.flatDb ?? null} />
-              <Row what="A-weighted" db={noise?.aDb ?? null} />
-              <Row what="468 quasi-peak" db={noise?.itu468Db ?? null} />
-              {names.length > 1 && (
-                <Row
-                  what="comes across from the other channel, 1 kHz"
-                  db={crosstalkDb}
-                  absent="no more than chance"
-                />
-              )}
-              {names.length > 1 && (
-                <Row what="the same at 10 kHz" db={crosstalkHighDb} absent="no more than chance" />
-              )}
-              {hum.map(({ frequencyHz, levelDb }) => (
-                <Row
-                  key={frequencyHz}
-                  what={`mains line at ${hertzText(frequencyHz)}: ${humMeans(frequencyHz)}`}
-                  db={levelDb}
-                />
-              ))}
-            </tbody>
-          </Box>
-        ))}
-      </Box>
+      {noiseOf ? (
+        <Box>
+          Over 20 Hz to 20 kHz:{" "}
+          {quiet.channels
+            .map(({ channel, flatDb }) => `${channel} ${fixed(flatDb, 1)}${THIN_SPACE}dB`)
+            .join(", ")}
+        </Box>
+      ) : (
+        <Box sx={{ display: "grid", gridTemplateColumns: { sm: `repeat(${names.length}, 1fr)` }, gap: 2 }}>
+          {channels.map(({ channel, noise, hum, crosstalkDb, crosstalkHighDb }) => (
+            <Box key={channel} component="table" sx={{ borderCollapse: "collapse", "& td": { py: 0.25 } }}>
+              <tbody>
+                <Row what="20 Hz to 20 kHz" db={noise?.flatDb ?? null} />
+                <Row what="A-weighted" db={noise?.aDb ?? null} />
+                <Row what="468 quasi-peak" db={noise?.itu468Db ?? null} />
+                {names.length > 1 && (
+                  <Row
+                    what="comes across from the other channel, 1 kHz"
+                    db={crosstalkDb}
+                    absent="no more than chance"
+                  />
+                )}
+                {names.length > 1 && (
+                  <Row what="the same at 10 kHz" db={crosstalkHighDb} absent="no more than chance" />
+                )}
+                {hum.map(({ frequencyHz, levelDb }) => (
+                  <Row
+                    key={frequencyHz}
+                    what={`mains line at ${hertzText(frequencyHz)}: ${humMeans(frequencyHz)}`}
+                    db={levelDb}
+                  />
+                ))}
+              </tbody>
+            </Box>
+          ))}
+        </Box>
+      )}
     </>
   );
 }
