@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import { verdictOf, type Verdict } from "@/core/judging/verdict";
-import { MAP_HZ, MAP_LEVELS, type MapPoint } from "@/core/stations/reduction";
+import { MAP_HZ, MAP_LEVELS, type MapPoint } from "@/core/stations/reduction-map";
 import { fixed, hertzText } from "@/core/text/number-text";
 import { GLYPH_PATHS, type Glyph } from "./glyph-paths";
 import { token } from "./theme";

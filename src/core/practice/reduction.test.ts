@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { PRESETS } from "@/core/signals/presets";
 import type { TransportParameters } from "@/core/simulator/transport-parameters";
-import { reductionCauses, reductionNow } from "@/core/stations/reduction";
+import { reductionNow } from "@/core/stations/reduction";
+import { reductionCauses } from "@/core/stations/reduction-causes";
 import { RecordBench } from "@/testing/record-bench";
 import { DEMO_BLANKS } from "./demo-blanks";
 

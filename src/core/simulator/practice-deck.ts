@@ -11,7 +11,7 @@ import { TapeRecorder } from "./tape-recorder";
 import { Transport } from "./transport";
 import { repaired } from "./practice-repairs";
 import type { ParameterPath, TransportParameters } from "./transport-parameters";
-import { Compander } from "./compander";
+import { NoiseReduction } from "./noise-reduction";
 import { Oscillator } from "./oscillator";
 import type { Trimmer } from "./trimmer";
 
@@ -111,8 +111,8 @@ export class PracticeDeck {
   private readonly random: SeededRandom;
   private readonly recordSide: RecordSide;
   private readonly oscillator: Oscillator;
-  /** Of each channel; null while it is switched off. */
-  private reduction: [Companders, Companders] | null = null;
+  /** Null while it is switched off. */
+  private reduction: NoiseReduction | null = null;
   /** Places on the side that the record side's delay still holds back. */
   private waiting = new Float64Array(0);
   /** What goes in while it records. */
@@ -185,13 +185,9 @@ export class PracticeDeck {
     if (this.reduction) this.reduction = this.newReduction();
   }
 
-  private newReduction(): [Companders, Companders] {
-    const { parameters: p, sampleRateHz } = this.options;
-    const of = (errorDb: number): Companders => ({
-      encoder: new Compander("encode", sampleRateHz),
-      decoder: new Compander("decode", sampleRateHz, errorDb),
-    });
-    return [of(p["reduction.leftErrorDb"]), of(p["reduction.rightErrorDb"])];
+  private newReduction(): NoiseReduction {
+    const { parameters, sampleRateHz } = this.options;
+    return new NoiseReduction(parameters, sampleRateHz);
   }
 
   get status(): DeckStatus {
@@ -317,7 +313,9 @@ export class PracticeDeck {
       left[i] = leftGain * left[i] + mains + noise * this.random.normal();
       right[i] = rightGain * right[i] + mains + noise * this.random.normal();
     }
-    if (this.reduction) this.decode([left, right], this.reduction);
+    // it stands behind the playback level trimmers, where 0 is what it should be
+    const zeros = [amplitudeOf(p["output.leftDb"]), amplitudeOf(p["output.rightDb"])] as const;
+    if (this.reduction) [left, right] = this.reduction.decoded([left, right], zeros);
     return this.source && this.key === "record" && this.givesSource
       ? this.monitored(this.source, left, right)
       : [left, right];
@@ -398,23 +396,6 @@ export class PracticeDeck {
     }
   }
 
-  /** What is recorded, its quiet treble lifted when the noise reduction is on. */
-  private encoded(input: readonly [Float64Array, Float64Array]): readonly [Float64Array, Float64Array] {
-    const { reduction } = this;
-    if (!reduction) return input;
-    const zero = amplitudeOf(ZERO_IN_DBFS);
-    return scaled(input, (x, c) => reduction[c].encoder.push(x), [zero, zero]);
-  }
-
-  /** What comes off the tape, taken down as far as it was lifted, in place. */
-  private decode(output: readonly [Float64Array, Float64Array], reduction: [Companders, Companders]): void {
-    const { parameters: p } = this.options;
-    // it stands behind the playback level trimmers, where 0 is what it should be
-    const zeros = [amplitudeOf(p["output.leftDb"]), amplitudeOf(p["output.rightDb"])] as const;
-    const decoded = scaled(output, (x, c) => reduction[c].decoder.push(x), zeros);
-    output.forEach((x, c) => x.set(decoded[c]));
-  }
-
   private record(places: Float64Array): [Float64Array, Float64Array] {
     const p = this.options.parameters;
     const frames = places.length;
@@ -436,7 +417,10 @@ export class PracticeDeck {
   /** Puts what goes in on the tape, each sample where it passed the head. */
   private write(input: readonly [Float64Array, Float64Array], places: Float64Array): void {
     if (!this.recorder) return;
-    const flux = this.recordSide.push(this.encoded(input), this.oscillator.amplitudeDb);
+    const flux = this.recordSide.push(
+      this.reduction?.encoded(input, amplitudeOf(ZERO_IN_DBFS)) ?? input,
+      this.oscillator.amplitudeDb,
+    );
     const all = joined(this.waiting, places);
     // the first samples that come out went in before the key was pressed
     const late = Math.max(0, Math.min(places.length, this.recordSide.delayFrames - this.waiting.length));
@@ -520,24 +504,6 @@ export class PracticeDeck {
       "playback.t2Microseconds": this.playback.t2Microseconds(channel),
     };
   }
-}
-
-interface Companders {
-  encoder: Compander;
-  decoder: Compander;
-}
-
-/** Both channels re 0, through something that works in place, and back. */
-function scaled(
-  sound: readonly [Float64Array, Float64Array],
-  through: (x: Float64Array, channel: 0 | 1) => void,
-  zeros: readonly [number, number],
-): [Float64Array, Float64Array] {
-  return [0, 1].map((c) => {
-    const x = sound[c].map((v) => v / zeros[c]);
-    through(x, c as 0 | 1);
-    return x.map((v) => v * zeros[c]);
-  }) as [Float64Array, Float64Array];
 }
 
 const RETUNED = [

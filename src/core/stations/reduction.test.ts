@@ -1,13 +1,7 @@
 import { describe, expect, it } from "vitest";
-import {
-  MAP_HZ,
-  MAP_LEVELS,
-  reductionCauses,
-  switchDoes,
-  worstOf,
-  type MapPoint,
-  type ReductionNow,
-} from "./reduction";
+import { type ReductionNow } from "./reduction";
+import { MAP_HZ, MAP_LEVELS, switchDoes, worstOf, type MapPoint } from "./reduction-map";
+import { reductionCauses } from "./reduction-causes";
 
 /** A map of both channels whose errors are as told. */
 const mapWith = (errorOf: (channel: string, level: number, hz: number) => number): MapPoint[] =>

@@ -3,13 +3,13 @@ import { recordsTape, type FrontSwitch, type Machine } from "@/core/records/mach
 import type { Reading } from "@/core/records/reading";
 import { ZERO_DBFS, type ReturnedPass } from "@/core/returned/returned";
 import { PRESETS } from "@/core/signals/presets";
-import { fixed } from "@/core/text/number-text";
 import { nothingAdvised } from "./advised";
 import { MAINS } from "./cautions";
 import { channelNames, heardOn } from "./channels";
 import { readingsOfMoment, type Figure, type LogContext } from "./log-context";
 import type { OnTheBench } from "./on-the-bench";
 import { recordedAt, recordedHere } from "./recorded";
+import { AT, isSame, LEVELS, switchDoes, worstOf, type Level, type MapPoint } from "./reduction-map";
 import type { MeasuringStation } from "./station";
 import { nothingToLog, unlessLacking } from "./station-readings";
 
@@ -48,18 +48,6 @@ const quantities = {
 type ReductionQuantity = keyof typeof quantities;
 
 const SEQUENCE = PRESETS.find(({ id }) => id === "noise-reduction")!;
-export const MAP_LEVELS = [-10, -20, -30, -40] as const;
-export const MAP_HZ = [400, 1000, 3000, 5000, 10_000] as const;
-const AT = {
-  0: "reduction.at0",
-  [-10]: "reduction.at10",
-  [-20]: "reduction.at20",
-  [-30]: "reduction.at30",
-  [-40]: "reduction.at40",
-} as const;
-type Level = keyof typeof AT;
-const LEVELS: readonly Level[] = [0, ...MAP_LEVELS];
-
 const STUDIO_LIMIT_DB = 1;
 const USUAL_LIMIT_DB = 2;
 const MULTIPLEX_15_DB = 1;
@@ -67,23 +55,8 @@ const MULTIPLEX_19_DB = 20;
 const HEADROOM_LOUD_DB = 0.5;
 const HEADROOM_QUIET_DB = 0.5;
 const LEAST_UNCERTAINTY_DB = 0.2;
-/** A level that is off by less is not what noise reduction trips over. */
-const LEVEL_SET_DB = 0.7;
-/** A level error comes out of a noise reduction at most so many times as large. */
-const MOST_TIMES = 3;
-const CLEARLY_DB = 1;
-
 const reductionLimit = ({ limits, toleranceClass }: Machine): number =>
   limits.reductionDb ?? (toleranceClass === "studio" ? STUDIO_LIMIT_DB : USUAL_LIMIT_DB);
-
-/** A tone as it came back, less what was sent. */
-export interface MapPoint {
-  channel: string;
-  level: Level;
-  frequencyHz: number;
-  errorDb: number;
-  uncertaintyDb: number;
-}
 
 /** A pass of the sequence as it is switched now, and the last one with everything off; why nothing can be told. */
 export interface ReductionNow {
@@ -131,9 +104,6 @@ export function reductionNow(bench: OnTheBench): ReductionNow {
 }
 
 const ONE_AT_A_TIME = "One switch at a time: what two of them do together cannot be told apart.";
-
-const isSame = (a: MapPoint, b: MapPoint) =>
-  a.channel === b.channel && a.level === b.level && Math.abs(a.frequencyHz / b.frequencyHz - 1) < 0.01;
 
 /** Every tone of a pass by its level as sent. */
 function pointsOf({ segments }: ReturnedPass, channels: Machine["channels"]): MapPoint[] {
@@ -205,48 +175,6 @@ const UPSET_BY: readonly string[] = [
   "response",
   "settings",
 ];
-
-/** The points of the small map: four levels, five frequencies. */
-export const mapOf = (points: readonly MapPoint[]): MapPoint[] =>
-  points.filter(({ level, frequencyHz }) => level !== 0 && MAP_HZ.some((hz) => isHz(frequencyHz, hz)));
-
-const isHz = (frequencyHz: number, hz: number) => Math.abs(frequencyHz / hz - 1) < 0.01;
-
-/**
- * The point of the map that decides: the one that is most surely outside the limit, or where none is, the one that may be
- * farthest off. Null where there is none.
- */
-export function worstOf(points: readonly MapPoint[], limitDb: number): MapPoint | null {
-  const all = mapOf(points);
-  const surely = ({ errorDb, uncertaintyDb }: MapPoint) => Math.abs(errorDb) - uncertaintyDb;
-  const perhaps = ({ errorDb, uncertaintyDb }: MapPoint) => Math.abs(errorDb) + uncertaintyDb;
-  const [surest] = all.toSorted((a, b) => surely(b) - surely(a));
-  if (surest && surely(surest) > limitDb) return surest;
-  return all.toSorted((a, b) => perhaps(b) - perhaps(a))[0] ?? null;
-}
-
-/** What a switch does to a tone: on less off, of the channel that it does most to. */
-export function switchDoes(
-  now: readonly MapPoint[],
-  off: readonly MapPoint[],
-  level: Level,
-  hz: number,
-): { db: number; uncertaintyDb: number } | null {
-  const all = now
-    .filter((one) => one.level === level && isHz(one.frequencyHz, hz))
-    .flatMap((one) => {
-      const before = off.find((other) => isSame(one, other));
-      return before
-        ? [
-            {
-              db: one.errorDb - before.errorDb,
-              uncertaintyDb: Math.hypot(one.uncertaintyDb, before.uncertaintyDb),
-            },
-          ]
-        : [];
-    });
-  return all.toSorted((a, b) => Math.abs(b.db) - Math.abs(a.db))[0] ?? null;
-}
 
 /** What is logged of the switches that are on. */
 function switchFigures(
@@ -365,37 +293,3 @@ export const reduction: MeasuringStation<"reduction", ReductionQuantity> = {
   caution: MAINS,
 };
 const METHOD = "tones at several levels, came back less sent";
-
-/** What the map says, the likeliest first; none where all of it is within its limit. */
-export function reductionCauses({ switchedOn, points, off, lacks }: ReductionNow, limitDb: number): string[] {
-  if (lacks !== null || off === null || !switchedOn.includes("reduction")) return [];
-  const channels = [...new Set(points.map(({ channel }) => channel))];
-  const told = channels.map((channel) => {
-    const of = (all: readonly MapPoint[]) => mapOf(all.filter((one) => one.channel === channel));
-    const level = of(off).find((one) => one.level === -20 && isHz(one.frequencyHz, 400))?.errorDb ?? 0;
-    const added = of(points).flatMap((one) => {
-      const before = off.find((other) => isSame(one, other));
-      return before ? [one.errorDb - before.errorDb] : [];
-    });
-    const most = added.toSorted((a, b) => Math.abs(b) - Math.abs(a))[0] ?? 0;
-    return { channel, level, most, worst: Math.abs(worstOf(of(points), limitDb)?.errorDb ?? 0) };
-  });
-  const bad = told.filter(({ worst }) => worst > limitDb);
-  const byLevel = ({ level, most }: (typeof told)[number]) =>
-    Math.abs(level) > LEVEL_SET_DB && Math.abs(most) < (MOST_TIMES - 1) * Math.abs(level) + CLEARLY_DB / 2;
-  return bad.flatMap((one): string[] => {
-    const { channel, level, most } = one;
-    const name = channels.length > 1 ? `${channel}: ` : "";
-    if (Math.abs(most) < CLEARLY_DB && Math.abs(level) <= LEVEL_SET_DB)
-      return [
-        `${name}it is as far off with noise reduction off: the record response, not the noise reduction.`,
-      ];
-    if (byLevel(one))
-      return [
-        `${name}a level error of ${fixed(level, 1, true)} dB goes in front of it: set record level for this tape, then look again.`,
-      ];
-    return [
-      `${name}level is right and noise reduction adds ${fixed(most, 1, true)} dB: its own circuit${bad.length < channels.length ? " on this channel" : ""}, its calibration or its supply.`,
-    ];
-  });
-}

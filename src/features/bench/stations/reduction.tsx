@@ -1,7 +1,9 @@
 import Box from "@mui/material/Box";
 import { useMemo } from "react";
 import { limitFor } from "@/core/alignment/registry";
-import { reductionCauses, reductionNow, switchDoes, worstOf } from "@/core/stations/reduction";
+import { reductionNow } from "@/core/stations/reduction";
+import { switchDoes, worstOf } from "@/core/stations/reduction-map";
+import { reductionCauses } from "@/core/stations/reduction-causes";
 import { ErrorMap } from "@/ui/error-map";
 import { Figure } from "../figure";
 import { RecordSteps } from "../record-steps";

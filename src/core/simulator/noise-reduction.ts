@@ -1,0 +1,43 @@
+import { Compander } from "./compander";
+import type { TransportParameters } from "./transport-parameters";
+
+type Pair = readonly [Float64Array, Float64Array];
+
+/** The noise reduction of a recorder: an encoder before the tape and a decoder behind it, for each channel. */
+export class NoiseReduction {
+  private readonly encoders: readonly [Compander, Compander];
+  private readonly decoders: readonly [Compander, Compander];
+
+  constructor(parameters: TransportParameters, sampleRateHz: number) {
+    const decoder = (errorDb: number) => new Compander("decode", sampleRateHz, errorDb);
+    this.encoders = [new Compander("encode", sampleRateHz), new Compander("encode", sampleRateHz)];
+    this.decoders = [
+      decoder(parameters["reduction.leftErrorDb"]),
+      decoder(parameters["reduction.rightErrorDb"]),
+    ];
+  }
+
+  /** What is recorded, its quiet treble lifted. @param zero amplitude of a tone at 0 */
+  encoded(input: Pair, zero: number): Pair {
+    return through(input, this.encoders, [zero, zero]);
+  }
+
+  /** What comes off the tape, taken down as far as it was lifted. @param zeros amplitude of a tone at 0, of each channel */
+  decoded(output: Pair, zeros: readonly [number, number]): Pair {
+    return through(output, this.decoders, zeros);
+  }
+}
+
+/** Both channels re 0, through their companders, and back. */
+function through(
+  sound: Pair,
+  companders: readonly [Compander, Compander],
+  zeros: readonly [number, number],
+): Pair {
+  const one = (c: 0 | 1) => {
+    const x = sound[c].map((v) => v / zeros[c]);
+    companders[c].push(x);
+    return x.map((v) => v * zeros[c]);
+  };
+  return [one(0), one(1)];
+}
