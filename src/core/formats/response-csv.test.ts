@@ -37,6 +37,8 @@ describe("a response curve as CSV", () => {
     ["other columns", "hz,db\n1,2", /first row must be frequencyHz,levelDb/],
     ["a missing level", "frequencyHz,levelDb\n100,\n", /Row 2/],
     ["a word for a level", "frequencyHz,levelDb\n100,0\n200,loud", /Row 3/],
+    ["more cells than names", "frequencyHz,levelDb\n100,0\n200,0,5", /Row 3 has more cells/],
+    ["a row of commas", "frequencyHz,levelDb\n,,-", /Row 2 has more cells/],
     ["a frequency nobody hears", "frequencyHz,levelDb\n1,0", /Row 2.*5 to 50000 Hz/],
   ])("%s: refused with a sentence", (_, text, why) => {
     expect(() => readResponseCsv(text)).toThrow(why);
