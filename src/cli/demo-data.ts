@@ -29,7 +29,7 @@ import type { Job } from "@/core/records/job";
 import type { Circumstances, Phase, Reading } from "@/core/records/reading";
 import type { StationId } from "@/core/stations";
 import { readBundle, writeBundle } from "@/core/formats/job-bundle";
-import { PracticeDeck } from "@/core/simulator/practice-deck";
+import { ALL_OFF, PracticeDeck } from "@/core/simulator/practice-deck";
 import { PRACTICE_FULL_SCALE, practiceMachine } from "@/core/simulator/practice-machines";
 import type { TransportParameters } from "@/core/simulator/transport-parameters";
 import { TransportMeter } from "@/core/measure/transport-meter";
@@ -233,12 +233,11 @@ class DemoJob {
     this.logRecorded(settings, await this.recorded(settings, blank, { withSource: false }), phase);
     const tried: FrontSwitch[][] = [[], ["reduction"]];
     for (const switchedOn of tried) {
-      const reduces = switchedOn.includes("reduction");
-      this.deck.switches = { reduction: reduces, multiplex: false, headroom: false };
+      this.deck.switches = { ...ALL_OFF, reduction: switchedOn.includes("reduction") };
       const said = { withSource: false, switchedOn };
       this.logRecorded(reduction, await this.recorded(reduction, blank, said), phase);
     }
-    this.deck.switches = { reduction: false, multiplex: false, headroom: false };
+    this.deck.switches = ALL_OFF;
     const front = {
       at: this.now(),
       knobs: { "knob-bias": 0, "knob-level": 0 },

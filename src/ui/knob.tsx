@@ -12,7 +12,8 @@ interface KnobProps {
 
 const STEP = 1 / 24;
 const FINE_STEP = 1 / 96;
-const MARKS = Array.from({ length: 11 }, (_, i) => ((i - 5) * KNOB_REACH) / 5);
+/** Where its marks stand, turns from its middle. */
+export const KNOB_MARKS = Array.from({ length: 11 }, (_, i) => ((i - 5) * KNOB_REACH) / 5);
 const WAYS: Record<string, number | undefined> = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 };
 
 /** A knob on the front of a machine as it stands, with its place in words; arrow keys turn it. */
@@ -53,7 +54,7 @@ export function Knob({ name, turns, onTurn, size = 116 }: KnobProps) {
         if (Math.hypot(x, y) > 6) onTurn(held(Math.atan2(x, -y) / (2 * Math.PI)));
       }}
     >
-      {MARKS.map((at) => {
+      {KNOB_MARKS.map((at) => {
         const [inner, outer] = [place(at, 46), place(at, at === 0 ? 54 : 51)];
         return (
           <line

@@ -37,10 +37,10 @@ const BEGINS_SECONDS = 0.6;
 const LEARNED_FROM_SECONDS = 1;
 const LEARNED_TO_SECONDS = 3;
 /** A level that moved by more, for so long, has gone: longer than a drop-out, told well within two seconds. */
-const GONE_DB = 3;
+export const GONE_DB = 3;
 const GONE_SECONDS = 0.9;
 /** The old programme is back when it stands so much above what was left of it. */
-const BACK_DB = 10;
+export const BACK_DB = 10;
 const ENDED_SECONDS = 4;
 /** Tones that come again begin anew when they stand so near to where the last recording began. */
 const TRACK_STEP_SECONDS = 1;

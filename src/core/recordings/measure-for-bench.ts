@@ -97,11 +97,11 @@ export async function measureForBench(
 async function watchFile(name: string, sound: SoundFile, onProgress: OnProgress): Promise<FileMeasurement> {
   const { sampleRateHz, channelCount, durationSeconds, warnings } = sound;
   const watch = new RecordingWatch(sampleRateHz, channelCount, WATCHED_TONES);
-  // a file was recorded to be looked at: it is what came off the tape
   let frames = 0;
   let oscillator: OscillatorLine | null = null;
   for await (const block of sound.blocks()) {
     watch.push(block);
+    // a file was recorded to be looked at: it is what came off the tape
     watch.hears("tape");
     oscillator ??= oscillatorLine(block, sampleRateHz);
     frames += block[0].length;

@@ -57,6 +57,8 @@ export interface DeckSwitches {
   headroom: boolean;
 }
 
+export const ALL_OFF: DeckSwitches = { reduction: false, multiplex: false, headroom: false };
+
 /** Which parameter says that a machine has a switch. */
 const FITTED: Record<keyof DeckSwitches, ParameterPath> = {
   reduction: "reduction.fitted",

@@ -3,7 +3,7 @@ import { powerDb } from "@/core/dsp/decibels";
 import { sineInput } from "@/testing/sine-input";
 import { Compander } from "./compander";
 import { Oscillator } from "./oscillator";
-import { PracticeDeck, type DeckSwitches } from "./practice-deck";
+import { ALL_OFF, PracticeDeck } from "./practice-deck";
 import { practiceMachine } from "./practice-machines";
 import { Tape } from "./tape";
 import { ordinary, type TapeFormula } from "./tape-formula";
@@ -11,7 +11,6 @@ import type { TransportParameters } from "./transport-parameters";
 import { WornPlaces } from "./worn-places";
 
 const RATE = 48000;
-const ALL_OFF: DeckSwitches = { reduction: false, multiplex: false, headroom: false };
 const QUIET = { "noise.db": -140, "hum.db": -140, "head.crosstalkDb": -120 };
 
 const deckWith = (

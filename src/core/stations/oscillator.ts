@@ -221,14 +221,10 @@ export const counterReading = (machine: Machine, khz: number, context: LogContex
   readingsOfMoment(
     oscillator,
     { ...context, channel: "both" },
-    { seconds: 0, method: "a counter across a small resistor in series with the erase head" },
-    frequencyFigures(
-      machine,
-      khz,
-      COUNTER_SHARE * khz,
-      "a counter across a small resistor in series with the erase head",
-    ),
+    { seconds: 0, method: COUNTED },
+    frequencyFigures(machine, khz, COUNTER_SHARE * khz, COUNTED),
   );
+const COUNTED = "a counter across a small resistor in series with the erase head";
 
 /** What it usually means, the likeliest first; none while it holds. */
 export function holdsCauses({ went, isLeft }: RecordingRun): string[] {

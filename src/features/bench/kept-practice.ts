@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { sequenceSchema } from "@/core/signals/sequence";
+import { ALL_OFF } from "@/core/simulator/practice-deck";
 import { PRACTICE_SLOTS } from "@/core/simulator/practice-slots";
 import { readDraft, saveDraft } from "@/storage/drafts";
 
@@ -16,7 +17,7 @@ const keptSchema = z.object({
   /** Its switches on the front. */
   switches: z
     .object({ reduction: z.boolean(), multiplex: z.boolean(), headroom: z.boolean() })
-    .default({ reduction: false, multiplex: false, headroom: false }),
+    .default(ALL_OFF),
   /** What it records, by tape and sequence, and how far it is; left out while it does not. */
   records: z
     .object({
@@ -49,5 +50,5 @@ export const freshPractice = (conditionId: string): KeptPractice => ({
   slotTurns: Array.from({ length: PRACTICE_SLOTS }, () => 0),
   loggedTurns: Array.from({ length: PRACTICE_SLOTS }, () => 0),
   done: [],
-  switches: { reduction: false, multiplex: false, headroom: false },
+  switches: ALL_OFF,
 });

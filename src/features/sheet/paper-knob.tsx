@@ -1,6 +1,6 @@
-import { KNOB_REACH, knobWords } from "@/core/text/knob-words";
+import { knobWords } from "@/core/text/knob-words";
+import { KNOB_MARKS } from "@/ui/knob";
 
-const MARKS = Array.from({ length: 11 }, (_, i) => ((i - 5) * KNOB_REACH) / 5);
 const SOFT = "var(--soft)";
 const INK = "var(--ink)";
 
@@ -12,7 +12,7 @@ export function PaperKnob({ turns }: { turns: number }) {
   };
   return (
     <svg viewBox="0 0 60 60" width={76} height={76} role="img" aria-label={`a knob ${knobWords(turns)}`}>
-      {MARKS.map((at) => (
+      {KNOB_MARKS.map((at) => (
         <line
           key={at}
           {...line(at, 23, at === 0 ? 29 : 26)}

@@ -9,6 +9,7 @@ import { ThirdAgainstLevel } from "@/ui/third-against-level";
 import { Figure } from "../figure";
 import { RecordSteps } from "../record-steps";
 import { onThisTape } from "../record-view";
+import { UsualCauses } from "../usual-causes";
 import type { PictureProps, StationPicture } from "./picture";
 
 const UNCERTAINTY_SHARE = 0.04;
@@ -73,16 +74,14 @@ function Distortion({ view, bench, listener, station, absent }: PictureProps) {
 }
 
 function Causes({ bench, channels }: { bench: PictureProps["bench"]; channels: DistortionOf[] }) {
-  const causes = distortionCauses(bench, channels);
-  if (causes.length === 0) return null;
   return (
-    <Box component="ol" aria-label="What it usually means" sx={{ m: 0, pl: 2.5 }}>
-      {causes.map(({ name, because, tryFirst }) => (
-        <Box component="li" key={name} sx={{ lineHeight: 1.35 }}>
+    <UsualCauses>
+      {distortionCauses(bench, channels).map(({ name, because, tryFirst }) => (
+        <li key={name}>
           <b>{name}</b>: {because} Try first: {tryFirst}
-        </Box>
+        </li>
       ))}
-    </Box>
+    </UsualCauses>
   );
 }
 

@@ -9,6 +9,7 @@ import { EraseStaircase } from "@/ui/erase-staircase";
 import { Figure } from "../figure";
 import { RecordSteps } from "../record-steps";
 import { onThisTape } from "../record-view";
+import { UsualCauses } from "../usual-causes";
 import type { PictureProps, StationPicture } from "./picture";
 
 const TONE_ABOVE_ZERO_DB = 6;
@@ -75,15 +76,11 @@ function Erase({ view, bench, listener, station, absent, onCircumstances }: Pict
           label="The tone to be erased was recorded on this tape before"
         />
       </RecordSteps>
-      {causes.length > 0 && (
-        <Box component="ol" aria-label="What it usually means" sx={{ m: 0, pl: 2.5 }}>
-          {causes.map((cause) => (
-            <Box component="li" key={cause} sx={{ lineHeight: 1.35 }}>
-              {cause}
-            </Box>
-          ))}
-        </Box>
-      )}
+      <UsualCauses>
+        {causes.map((cause) => (
+          <li key={cause}>{cause}</li>
+        ))}
+      </UsualCauses>
       <Box sx={{ display: "grid", gridTemplateColumns: { sm: `repeat(${names.length}, 1fr)` }, gap: 2 }}>
         {channels.map(
           ({ channel, depth, noise }) =>

@@ -9,6 +9,7 @@ import { READING_FONT } from "@/ui/theme";
 import { Figure } from "../figure";
 import { RecordSteps } from "../record-steps";
 import { onThisTape } from "../record-view";
+import { UsualCauses } from "../usual-causes";
 import type { PictureProps, StationPicture } from "./picture";
 
 /** Noise of a recorded silence by its three weightings, the mains lines in it, and what comes across between the channels. */
@@ -57,13 +58,11 @@ function Noise({ view, bench, listener, station, absent, onCircumstances }: Pict
           </Button>
         ))}
       </Box>
-      {causes.length > 0 && (
-        <Box component="ol" aria-label="What it usually means" sx={{ m: 0, pl: 2.5, lineHeight: 1.35 }}>
-          {causes.map((cause) => (
-            <li key={cause}>{cause}</li>
-          ))}
-        </Box>
-      )}
+      <UsualCauses>
+        {causes.map((cause) => (
+          <li key={cause}>{cause}</li>
+        ))}
+      </UsualCauses>
       {noiseOf ? (
         <Box>
           Over 20 Hz to 20 kHz:{" "}

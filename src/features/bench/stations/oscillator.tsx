@@ -1,5 +1,6 @@
 import Box from "@mui/material/Box";
 import { typedContext } from "@/core/alignment/logbook";
+import { BACK_DB, GONE_DB } from "@/core/live/recording-watch";
 import type { RecordingRun } from "@/core/records/recording-run";
 import { counterReading, holdsCauses, holdsNow, leastKhz } from "@/core/stations/oscillator";
 import { fixed, THIN_SPACE, withUncertainty } from "@/core/text/number-text";
@@ -8,11 +9,11 @@ import { WatchChart } from "@/ui/watch-chart";
 import { Figure } from "../figure";
 import { Send } from "../send";
 import { TypedFigures } from "../typed-figures";
+import { UsualCauses } from "../usual-causes";
 import type { PictureProps, StationPicture } from "./picture";
 
 const TRACKS = ["315 Hz, dB re its beginning", "10 kHz, dB re its beginning", "old tone 1 kHz, dB"];
-/** A level that moves by less has not gone. */
-const HOLDS = { from: -3, to: 3 };
+const HOLDS = { from: -GONE_DB, to: GONE_DB };
 
 /** How long a recording holds: what of it goes, and at which second. */
 function Oscillator({ view, bench, listener, station, absent }: PictureProps) {
@@ -36,12 +37,12 @@ function Oscillator({ view, bench, listener, station, absent }: PictureProps) {
       <Box role="status" aria-label="The watch" sx={{ fontWeight: 600, fontSize: 17, lineHeight: 1.35 }}>
         {lacks ?? (run && run.went.length === 0 ? "Everything holds: log it." : "")}
       </Box>
-      {run && run.went.length > 0 && (
-        <Box component="ol" aria-label="What it usually means" sx={{ m: 0, pl: 2.5, lineHeight: 1.35 }}>
+      {run && (
+        <UsualCauses>
           {holdsCauses(run).map((cause) => (
             <li key={cause}>{cause}</li>
           ))}
-        </Box>
+        </UsualCauses>
       )}
       <Send {...{ listener, view, bench, station }} before="erase-tone" />
       {run && (
@@ -52,7 +53,7 @@ function Oscillator({ view, bench, listener, station, absent }: PictureProps) {
               label={TRACKS[t]}
               stepSeconds={run.track.stepSeconds}
               values={values}
-              window={t < 2 ? HOLDS : { from: 0, to: 10 }}
+              window={t < 2 ? HOLDS : { from: 0, to: BACK_DB }}
               marks={run.went.map(({ atSeconds }) => atSeconds)}
               height={66}
             />

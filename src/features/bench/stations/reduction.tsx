@@ -8,6 +8,7 @@ import { ErrorMap } from "@/ui/error-map";
 import { Figure } from "../figure";
 import { RecordSteps } from "../record-steps";
 import { onThisTape } from "../record-view";
+import { UsualCauses } from "../usual-causes";
 import type { PictureProps, StationPicture } from "./picture";
 
 /** What comes back against what went in, over level and frequency, with what is switched on. */
@@ -56,13 +57,11 @@ function Reduction({ view, bench, listener, station, absent }: PictureProps) {
         )}
       </Box>
       <RecordSteps {...{ bench, listener, station, view, lacks }} anySwitch />
-      {causes.length > 0 && (
-        <Box component="ol" aria-label="What it usually means" sx={{ m: 0, pl: 2.5, lineHeight: 1.35 }}>
-          {causes.map((cause) => (
-            <li key={cause}>{cause}</li>
-          ))}
-        </Box>
-      )}
+      <UsualCauses>
+        {causes.map((cause) => (
+          <li key={cause}>{cause}</li>
+        ))}
+      </UsualCauses>
       {points.length > 0 && (
         <Box
           sx={{
