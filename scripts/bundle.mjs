@@ -2,15 +2,19 @@
 import { pathToFileURL } from "node:url";
 import { build } from "esbuild";
 
+/** With its packages in it: one file is read faster than hundreds. What packages `require` of Node.js is given to them. */
 export const bundle = (entry, outfile) =>
   build({
     entryPoints: [entry],
     outfile,
     bundle: true,
+    metafile: true,
     platform: "node",
     format: "esm",
-    packages: "external",
     alias: { "@": "./src" },
+    banner: {
+      js: 'import { createRequire as requireOf } from "node:module"; const require = requireOf(import.meta.url);',
+    },
     logLevel: "error",
   });
 

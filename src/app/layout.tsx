@@ -4,7 +4,7 @@ import "@fontsource-variable/noto-sans-mono/wght.css";
 import "@fontsource-variable/noto-sans/wght.css";
 import { AppRouterCacheProvider } from "@mui/material-nextjs/v16-appRouter";
 import type { Metadata } from "next";
-import { connection } from "next/server";
+import { headers } from "next/headers";
 import type { ReactNode } from "react";
 import { Shell } from "@/features/shell/shell";
 
@@ -15,12 +15,15 @@ export const metadata: Metadata = {
 };
 
 export default async function Layout({ children }: { children: ReactNode }) {
-  await connection(); // whether this server shows the demo workshop is decided when it starts, not when it is built
+  // asked for at each request: so whether the demo workshop is shown is decided when the server starts, not when it is built
+  const nonce = (await headers()).get("x-nonce") ?? undefined;
   return (
     <html lang="en" suppressHydrationWarning>
       <body>
         <AppRouterCacheProvider>
-          <Shell demo={process.env.UNZEL_DEMO === "1"}>{children}</Shell>
+          <Shell demo={process.env.UNZEL_DEMO === "1"} nonce={nonce}>
+            {children}
+          </Shell>
         </AppRouterCacheProvider>
       </body>
     </html>

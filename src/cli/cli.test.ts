@@ -5,7 +5,7 @@ import { flacFile } from "@/testing/flac-encoder";
 import { commandLine } from "@/testing/command-line";
 import { fmTone } from "@/testing/fm-tone";
 
-const { at, run, runAsUser, folder } = commandLine();
+const { at, run, runText, folder } = commandLine();
 
 describe("measure", () => {
   const tone = at("tone.wav");
@@ -43,7 +43,7 @@ describe("measure", () => {
   });
 
   it("prints flutter with all meters and the components", () => {
-    const { answer } = runAsUser("measure", "flutter", tone);
+    const { answer } = run("measure", "flutter", tone);
     const [left, right] = answer.channels;
     expect(Object.keys(left)).toEqual([
       "channel",
@@ -64,9 +64,18 @@ describe("measure", () => {
     });
   });
 
+  it("--help tells the usage, and is no mistake", () => {
+    for (const command of ["measure", "signals", "practice"] as const) {
+      const { status, stdout, stderr } = runText(command, "--help");
+      expect(status).toBe(0);
+      expect(stdout).toMatch(new RegExp(`usage: npm run --silent ${command}`));
+      expect(stderr).toBe("");
+    }
+  });
+
   it.each<[string, string[], number, RegExp]>([
     ["a file that is not there", ["speed", at("nowhere.wav")], 1, /There is no file/],
-    ["a folder", ["speed", folder], 1, /not a file/],
+    ["a folder", ["speed", folder], 1, /it is a folder/],
     ["a file that is no WAV", ["speed", "package.json"], 1, /not a WAV file/],
     ["an unknown measurement", ["colour", tone], 2, /cannot measure "colour"/],
     ["no file", ["speed"], 2, /which file/],
@@ -107,7 +116,7 @@ describe("practice", () => {
   });
 
   it("lists machines, tapes and parameters with units and ranges", () => {
-    const { answer } = runAsUser("practice", "--list");
+    const { answer } = run("practice", "--list");
     expect(answer.machines.map(({ id }: { id: string }) => id)).toContain("tarnvik-t-2");
     expect(answer.tapes.map(({ id }: { id: string }) => id)).toContain("ssa-03");
     expect(answer.parameters["belt.lumpPercent"]).toMatchObject({ unit: "%", from: 0 });
@@ -235,7 +244,7 @@ describe("signals", () => {
   });
 
   it("lists every signal with its options, and every sequence", () => {
-    const { answer } = runAsUser("signals", "--list");
+    const { answer } = run("signals", "--list");
     expect(answer.signals.map(({ name }: { name: string }) => name)).toEqual(
       expect.arrayContaining(["sine", "two-tone", "steps", "staircase", "sweep", "pink", "white", "silence"]),
     );

@@ -29,7 +29,8 @@ import type { Job } from "@/core/records/job";
 import type { Circumstances, Phase, Reading } from "@/core/records/reading";
 import type { StationId } from "@/core/stations";
 import { readBundle, writeBundle } from "@/core/formats/job-bundle";
-import { ALL_OFF, PracticeDeck } from "@/core/simulator/practice-deck";
+import { PracticeDeck } from "@/core/simulator/practice-deck";
+import { ALL_OFF } from "@/core/simulator/deck-status";
 import { PRACTICE_FULL_SCALE, practiceMachine } from "@/core/simulator/practice-machines";
 import type { TransportParameters } from "@/core/simulator/transport-parameters";
 import { TransportMeter } from "@/core/measure/transport-meter";
@@ -44,7 +45,7 @@ import { measureReturned } from "@/core/recordings/measure-returned";
 import type { PassNow } from "@/core/returned/heard-pass";
 import { PRESETS } from "@/core/signals/presets";
 import { shortSequences } from "@/core/practice/short-sequences";
-import type { Heard } from "@/core/stations/heard";
+import { NOTHING_HEARD_YET, type Heard } from "@/core/stations/heard";
 import { recordLevel } from "@/core/stations/record-level";
 import { slotOf } from "@/core/simulator/practice-slots";
 import { timeConstants, type ReferenceTape } from "@/core/reference/reference-tape";
@@ -66,20 +67,7 @@ const jobs: Job[] = [];
 let counter = 0;
 const newId = () => `demo-${String(++counter).padStart(4, "0")}`;
 
-const NOTHING_HEARD: Omit<Heard, "source"> = {
-  nominalHz: null,
-  fullScale: PRACTICE_FULL_SCALE,
-  speed: null,
-  flutter: null,
-  playback: null,
-  comparison: null,
-  recording: null,
-  quiet: null,
-  ownNoiseDbfs: null,
-  oscillator: null,
-  returned: null,
-  problems: [],
-};
+const NOTHING_HEARD: Omit<Heard, "source"> = { ...NOTHING_HEARD_YET, fullScale: PRACTICE_FULL_SCALE };
 
 /** The record stations' sequences with shorter sounds, so that the workshop is made in a minute or two. */
 const SHORT_SEQUENCES = shortSequences(2);

@@ -1,9 +1,9 @@
-import { readFile } from "node:fs/promises";
 import { explainResponse } from "@/core/advice/response-doctor";
 import { ImportError } from "@/core/formats/import-error";
 import { readResponseCsv } from "@/core/formats/response-csv";
 import { timeConstants } from "@/core/reference/reference-tape";
 import { headRemedy } from "@/core/workshop/head-remedy";
+import { textOfFile } from "./text-file";
 
 interface CurveOptions {
   speedCmPerS: number;
@@ -13,12 +13,7 @@ interface CurveOptions {
 
 /** What `measure doctor` prints of a response curve. @throws ImportError with a sentence for a file that cannot be used */
 export async function doctorAnswer(file: string, { speedCmPerS, equalisation, inductanceMh }: CurveOptions) {
-  const text = await readFile(file, "utf8").catch((error: NodeJS.ErrnoException) => {
-    throw new ImportError(
-      error.code === "ENOENT" ? `There is no file ${file}.` : `${file} cannot be read: ${error.message}`,
-    );
-  });
-  const points = readResponseCsv(text);
+  const points = readResponseCsv(await textOfFile(file));
   const constants = timeConstants(equalisation, speedCmPerS);
   try {
     const findings = explainResponse(points, { speedCmPerS, equalisation: constants });

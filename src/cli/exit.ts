@@ -1,11 +1,15 @@
 /** The command was used wrongly: exit status 2, with the usage. */
 export class UsageError extends Error {}
 
-/** Runs a command: a message on standard error and status 2 for wrong usage, 1 for anything else. */
+/** Runs a command, or tells its usage where that is asked for: a message on standard error and status 2 for wrong usage, 1 for anything else. */
 export function runCommand(main: () => Promise<void>, usage: string): void {
+  if (process.argv.slice(2).some((one) => one === "--help" || one === "-h")) {
+    console.log(usage);
+    return;
+  }
   main().catch((error: unknown) => {
     if (error instanceof UsageError) {
-      console.error(`${error.message}\n${usage}`);
+      console.error(`${error.message}\n${usage.split("\n")[0]}\n--help tells the rest.`);
       process.exit(2);
     }
     console.error(error instanceof Error ? error.message : String(error));

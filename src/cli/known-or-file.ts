@@ -1,5 +1,6 @@
-import { readFile } from "node:fs/promises";
+import { existsSync } from "node:fs";
 import { UsageError } from "./exit";
+import { textOfFile } from "./text-file";
 
 /**
  * A thing that comes with Unzel, by its id, or one of the user's own, by the name of its file.
@@ -13,16 +14,9 @@ export async function knownOrFile<T extends { id: string }>(
 ): Promise<T> {
   const found = known.find(({ id }) => id === given);
   if (found) return found;
-  const text = await readFile(given, "utf8").catch((error: NodeJS.ErrnoException) => {
-    throw error.code === "ENOENT" && !given.endsWith(".json")
-      ? new UsageError(
-          `there is no ${what} "${given}"; give a ${what} file or one of ${known.map(({ id }) => id).join(", ")}`,
-        )
-      : new Error(
-          error.code === "ENOENT"
-            ? `There is no file ${given}.`
-            : `${given} cannot be read: ${error.message}`,
-        );
-  });
-  return read(text);
+  if (!given.endsWith(".json") && !existsSync(given))
+    throw new UsageError(
+      `there is no ${what} "${given}"; give a ${what} file or one of ${known.map(({ id }) => id).join(", ")}`,
+    );
+  return read(await textOfFile(given));
 }

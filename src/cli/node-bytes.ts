@@ -7,7 +7,7 @@ export async function bytesOfFile(path: string): Promise<ByteSource & { close():
   const stat = await handle.stat();
   if (!stat.isFile()) {
     await handle.close();
-    throw new Error("it is not a file");
+    throw new Error(stat.isDirectory() ? "it is a folder." : "it is no plain file.");
   }
   const { size } = stat;
   return {

@@ -1,4 +1,3 @@
-import { open } from "node:fs/promises";
 import { parseArgs } from "node:util";
 import { firstIssue } from "@/core/formats/import-error";
 import { comesBack } from "@/core/practice/comes-back";
@@ -18,6 +17,7 @@ import {
 } from "@/core/simulator/transport-parameters";
 import { KNOWN_TAPES, tapeArgument } from "./tape-argument";
 import { runCommand, UsageError } from "./exit";
+import { writeWhole } from "./whole-file";
 import { joinNegatives } from "./join-negatives";
 import { sequenceArgument } from "./sequence-argument";
 
@@ -85,7 +85,7 @@ async function main(): Promise<void> {
       blank: blank ?? null,
       turns,
     });
-    await write(out, sampleRateHz, back.frames, (frames) => back.render(frames));
+    await write(out, [values.record], sampleRateHz, back.frames, (frames) => back.render(frames));
     const { machine, record: sequence } = values;
     const tape = blank?.id ?? null;
     process.stdout.write(
@@ -113,7 +113,7 @@ async function main(): Promise<void> {
   deck.press("play");
   deck.transport.trimmers[0].turn(number("turn", 0, -100, 100));
   const frames = Math.round(seconds * sampleRateHz);
-  await write(out, sampleRateHz, frames, (count) => deck.render(count));
+  await write(out, [values.tape ?? ""], sampleRateHz, frames, (count) => deck.render(count));
   process.stdout.write(
     `${JSON.stringify({ file: out, machine: values.machine, tape: tape.id, toneHz, seconds, sampleRateHz, parameters })}\n`,
   );
@@ -121,18 +121,17 @@ async function main(): Promise<void> {
 
 async function write(
   out: string,
+  reads: readonly string[],
   sampleRateHz: number,
   frames: number,
   render: (frames: number) => [Float64Array, Float64Array],
 ): Promise<void> {
-  const file = await open(out, "w");
-  try {
-    await file.write(wavHeader(sampleRateHz, 2, frames, "int24"));
+  const pieces = function* () {
+    yield wavHeader(sampleRateHz, 2, frames, "int24");
     for (let done = 0; done < frames; done += BLOCK)
-      await file.write(encodeSamples(render(Math.min(BLOCK, frames - done)), "int24"));
-  } finally {
-    await file.close();
-  }
+      yield encodeSamples(render(Math.min(BLOCK, frames - done)), "int24");
+  };
+  await writeWhole(out, reads, pieces());
 }
 
 function setting(text: string) {

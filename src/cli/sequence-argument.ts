@@ -1,8 +1,8 @@
-import { readFile } from "node:fs/promises";
 import { readSequenceJson } from "@/core/formats/sequence-json";
 import { PRESETS } from "@/core/signals/presets";
 import type { Sequence } from "@/core/signals/sequence";
 import { UsageError } from "./exit";
+import { textOfFile } from "./text-file";
 
 /**
  * A preset by its id, or a sequence from a file that Unzel exported.
@@ -12,8 +12,5 @@ export async function sequenceArgument(name: string): Promise<Sequence> {
   const preset = PRESETS.find(({ id }) => id === name);
   if (preset) return preset;
   if (!name.endsWith(".json")) throw new UsageError(`there is no signal or sequence "${name}"`);
-  const text = await readFile(name, "utf8").catch(() => {
-    throw new Error(`${name} cannot be read.`);
-  });
-  return readSequenceJson(text);
+  return readSequenceJson(await textOfFile(name));
 }

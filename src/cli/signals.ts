@@ -1,4 +1,3 @@
-import { open } from "node:fs/promises";
 import { parseArgs } from "node:util";
 import { firstIssue } from "@/core/formats/import-error";
 import { PRESETS, single } from "@/core/signals/presets";
@@ -7,6 +6,7 @@ import { segmentSchema, sequenceSchema, type Sequence } from "@/core/signals/seq
 import { timelineOf } from "@/core/signals/timeline";
 import { exportOptionsSchema, wavExport } from "@/core/formats/wav-export";
 import { runCommand, UsageError } from "./exit";
+import { writeWhole } from "./whole-file";
 import { joinNegatives } from "./join-negatives";
 import { sequenceArgument } from "./sequence-argument";
 
@@ -71,12 +71,7 @@ async function main(): Promise<void> {
   } catch (error) {
     throw new UsageError((error as Error).message);
   }
-  const file = await open(out, "w");
-  try {
-    for (const piece of wav.pieces()) await file.write(piece);
-  } finally {
-    await file.close();
-  }
+  await writeWhole(out, [name], wav.pieces());
   const answer = {
     name,
     file: out,

@@ -1,4 +1,10 @@
-import { readBundle, writeBundle, type BundleContent } from "@/core/formats/job-bundle";
+import {
+  BundleError,
+  readBundle,
+  textInKeyOrder,
+  writeBundle,
+  type BundleContent,
+} from "@/core/formats/job-bundle";
 import { speedsOf } from "@/core/records/job-speeds";
 import { blankNamed } from "@/core/records/blank-tape";
 import { blanksOf } from "./blanks";
@@ -38,13 +44,31 @@ export interface ImportOutcome {
 }
 
 /**
- * Imports a bundle, all or nothing. Readings and adjustments are added to those that are here; of a job,
- * machine or tape that is here already, the one that was changed later stays.
- * @throws BundleError when the file cannot be used
+ * Imports a bundle, all or nothing. Readings and adjustments are added to those that are here, and never change one of
+ * them; of a job, machine or tape that is here already, the one that was changed later stays.
+ * @throws BundleError when the file cannot be used, or holds something that was logged here otherwise
  */
 export async function importBundle(text: string): Promise<ImportOutcome> {
   return storeContent(readBundle(text));
 }
+
+/**
+ * Of what was logged, the records that are not here yet.
+ * @param here what stands here under their ids, @throws BundleError where that has another content
+ */
+function newOf<T extends { id: string }>(here: Array<T | undefined>, records: T[], what: string): T[] {
+  const others = records.filter((record, i) => {
+    const there = here[i];
+    return there !== undefined && textInKeyOrder(there) !== textInKeyOrder(record);
+  });
+  if (others.length > 0)
+    throw new BundleError(
+      `${others.length === 1 ? `A ${what}` : `${others.length} ${what}s`} in the file (the first is ${others[0].id}) stood in this browser before, with another content. What was logged is never changed: nothing was imported. Delete the job here first if the file is right.`,
+    );
+  return records.filter((_, i) => here[i] === undefined);
+}
+
+const idsOf = (records: Array<{ id: string }>): string[] => records.map(({ id }) => id);
 
 async function storeContent(content: BundleContent): Promise<ImportOutcome> {
   const { jobs, machines, tapes, blanks, readings, adjustments, runs, watches } = content;
@@ -71,10 +95,11 @@ async function storeContent(content: BundleContent): Promise<ImportOutcome> {
     // a job of an earlier version names its blank tapes and no more
     for (const { id, name } of jobs.flatMap((job) => job.blankTapes ?? []))
       if (!(await database.blanks.get(id))) await database.blanks.add(blankNamed(id, name));
-    await database.readings.bulkPut(readings);
-    await database.adjustments.bulkPut(adjustments);
-    await database.runs.bulkPut(runs);
-    await database.watches.bulkPut(watches);
+    const { readings: known, adjustments: turned, runs: ran, watches: watched } = database;
+    await known.bulkAdd(newOf(await known.bulkGet(idsOf(readings)), readings, "reading"));
+    await turned.bulkAdd(newOf(await turned.bulkGet(idsOf(adjustments)), adjustments, "turn"));
+    await ran.bulkAdd(newOf(await ran.bulkGet(idsOf(runs)), runs, "run"));
+    await watched.bulkAdd(newOf(await watched.bulkGet(idsOf(watches)), watches, "watched run"));
     return {
       jobNumbers: jobs.map(({ number }) => number),
       jobIds: jobs.map(({ id }) => id),

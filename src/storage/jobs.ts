@@ -90,17 +90,6 @@ export const appendReadings = (readings: Reading[]): Promise<void> =>
 export const appendAdjustment = (adjustment: Adjustment): Promise<void> =>
   appendEntries({ readings: [], adjustments: [adjustment] });
 
-/** Removes a job with all that belongs to it. Machine and tape stay. */
-export async function deleteJob(id: string): Promise<void> {
-  const tables = [database.jobs, database.readings, database.adjustments, database.recordings];
-  await database.transaction("rw", tables, async () => {
-    await database.recordings.where("jobId").equals(id).delete();
-    await database.readings.where("jobId").equals(id).delete();
-    await database.adjustments.where("jobId").equals(id).delete();
-    await database.jobs.delete(id);
-  });
-}
-
 /** The next free number for a tag: one more than the largest there is. */
 export async function nextJobNumber(): Promise<string> {
   const numbers = (await database.jobs.toArray())

@@ -6,7 +6,7 @@ import { PRESETS } from "@/core/signals/presets";
 import { aJob, aReading, aTape } from "@/testing/records";
 import { changeCalibration, readCalibration } from "./calibrations";
 import { database, UnzelDatabase } from "./database";
-import { deleteJob } from "./jobs";
+import { deleteJob } from "./deleted-jobs";
 import { keepTape, restoreTape } from "./practice-tapes";
 import {
   deleteRecordings,

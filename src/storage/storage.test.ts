@@ -4,17 +4,10 @@ import { writeBundle } from "@/core/formats/job-bundle";
 import { aBundle, aJob, aMachine, aReading, anAdjustment } from "@/testing/records";
 import { exportJob, importBundle } from "./bundles";
 import { database } from "./database";
+import { bringBackJob, deletedJobs, deleteJob, letGoOfDeleted } from "./deleted-jobs";
 import { dropDraft, readDraft, saveDraft } from "./drafts";
 import { prepareFirstVisit } from "./first-visit";
-import {
-  appendAdjustment,
-  appendReadings,
-  changeJob,
-  createJob,
-  deleteJob,
-  nextJobNumber,
-  setCheck,
-} from "./jobs";
+import { appendAdjustment, appendReadings, changeJob, createJob, nextJobNumber, setCheck } from "./jobs";
 
 const text = (content = aBundle()) => writeBundle(content, "2026-11-22T08:00:00.000Z");
 
@@ -75,6 +68,35 @@ describe("jobs", () => {
     expect(await database.adjustments.count()).toBe(0);
     expect(await database.machines.count()).toBe(1);
   });
+
+  it("brings a deleted job back within a day with all that was its own, and lets go of it after", async () => {
+    const everything = () => Promise.all(database.tables.map((table) => table.orderBy(":id").toArray()));
+    await createJob(aJob(), aMachine());
+    await createJob(aJob({ id: "j2" }), null);
+    await appendReadings([aReading(), aReading({ jobId: "j2" })]);
+    await appendAdjustment(anAdjustment());
+    await saveDraft("practice-j1", { seed: 3 });
+    await saveDraft("practice-j2", { seed: 4 });
+    const before = await everything();
+    await deleteJob("j1");
+    expect(await database.drafts.get("practice-j1")).toBeUndefined();
+    expect(await deletedJobs()).toMatchObject([{ id: "j1" }]);
+    await letGoOfDeleted();
+    await bringBackJob("j1");
+    expect(await everything()).toEqual(before);
+    await expect(bringBackJob("j1")).rejects.toThrow(/cannot be brought back/);
+
+    await deleteJob("j1");
+    const { value } = (await database.drafts.get("deleted-job-j1"))!;
+    await database.drafts.put({
+      id: "deleted-job-j1",
+      value,
+      savedAt: new Date(Date.now() - 25 * 3600_000).toISOString(),
+    });
+    expect(await deletedJobs()).toEqual([]);
+    await letGoOfDeleted();
+    await expect(bringBackJob("j1")).rejects.toThrow(/more than a day ago/);
+  });
 });
 
 describe("export and import", () => {
@@ -103,6 +125,38 @@ describe("export and import", () => {
     expect(await importBundle(text(more))).toMatchObject({ newReadings: 1, newAdjustments: 0 });
     expect((await database.jobs.get("j1"))?.notes).toBe("written here since");
   });
+
+  it("a logged reading or turn is never changed: another content under its id refuses the whole file", async () => {
+    await importBundle(text());
+    const same = aBundle();
+    same.readings = same.readings.map(
+      (one) => Object.fromEntries(Object.entries(one).reverse()) as typeof one,
+    );
+    expect(await importBundle(text(same))).toMatchObject({ newReadings: 0, newAdjustments: 0 });
+    const kept = await Promise.all([database.readings.toArray(), database.adjustments.toArray()]);
+
+    const value = aBundle();
+    value.readings[0].value = -0.4;
+    value.readings.push(aReading({ id: "r2", minutes: 5 }));
+    await expect(importBundle(text(value))).rejects.toThrow(/A reading in the file .*r1.*never changed/);
+    const turns = aBundle();
+    turns.readings.push(aReading({ id: "r2", minutes: 5 }));
+    turns.adjustments[0].turns = 3;
+    await expect(importBundle(text(turns))).rejects.toThrow(/A turn in the file .*a1/);
+    expect(await Promise.all([database.readings.toArray(), database.adjustments.toArray()])).toEqual(kept);
+  });
+
+  it.each(["../settings", "a/b", "a%2Fb", "..", "", "a b", "x?y", "x#y"])(
+    "an id %j cannot leave its place in an address",
+    async (id) => {
+      const odd = aBundle();
+      odd.jobs[0].id = id;
+      odd.readings = [];
+      odd.adjustments = [];
+      await expect(importBundle(text(odd))).rejects.toThrow(/The file is damaged/);
+      expect(await database.jobs.count()).toBe(0);
+    },
+  );
 
   it("imports nothing of a file that is partly wrong", async () => {
     const bad = aBundle();

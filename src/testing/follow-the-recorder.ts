@@ -8,6 +8,8 @@ import { distortionCauses } from "@/core/stations/distortion-causes";
 import { recordedHere } from "@/core/stations/recorded";
 import { RecordBench } from "./record-bench";
 
+/** What is said where flatness was misled. */
+const BY_OVER_BIAS = /Choose over-bias/;
 const STATIONS = ["bias", "record-level", "record-response"] as const;
 const MOST_TURNS = 5;
 /** Setting one moves the others a little: gone through so often at most. */
@@ -63,6 +65,8 @@ export function followTheRecorder(
     const last = recordedHere(laid).recorded.at(-1);
     const causes = last ? distortionCauses(laid, distortionOf(last, laid.here.machine.channels)) : [];
     verdicts[`${blank.name}, ${distortion.name}`] = bench.verdicts("distortion");
+    if (causes.some(({ tryFirst }) => BY_OVER_BIAS.test(tryFirst)) && bench.chooseSchool("over-bias"))
+      return true;
     const next = causes
       .flatMap(({ tryFirst }) => WORK.flatMap(([words, id]) => (words.test(tryFirst) ? [id] : [])))
       .find((id) => !work.includes(id));
@@ -72,14 +76,21 @@ export function followTheRecorder(
     return true;
   };
 
-  for (const blank of blanks) {
+  const isGood = ({ name }: BlankTape) => {
+    const own = Object.entries(verdicts).filter(([station]) => station.startsWith(name));
+    return own.length > 0 && areGood(own);
+  };
+  const setOn = (blank: BlankTape) => {
     bench.on(blank);
     for (let round = 0; round < MOST_ROUNDS; round++) {
-      for (const station of STATIONS) verdicts[`${blank.name}, ${station}`] = set(station, round === 0);
-      const cured = cure(blank);
-      if (!cured && areGood(Object.entries(verdicts).filter(([name]) => name.startsWith(blank.name)))) break;
+      const asFound = !(`${blank.name}, bias` in verdicts);
+      for (const station of STATIONS) verdicts[`${blank.name}, ${station}`] = set(station, asFound);
+      if (!cure(blank) && isGood(blank)) break;
     }
-  }
+  };
+  blanks.forEach(setOn);
+  // what was told on the second tape, or mended there, may be what the first one lacked
+  blanks.filter((blank) => !isGood(blank)).forEach(setOn);
   return { turns: bench.turns, work, verdicts, inClass: areGood(Object.entries(verdicts)) };
 }
 

@@ -5,12 +5,9 @@ import { readingVerdict } from "@/core/alignment/station-state";
 import { advisePeak } from "@/core/guidance/loudest-point";
 import type { TurnAdvice } from "@/core/guidance/turn-guidance";
 import type { Verdict } from "@/core/judging/verdict";
-import { beforeTurn, heardLive } from "@/core/live/heard-live";
+import { beforeTurn, heardLive, heardSince, type HeardSoFar } from "@/core/live/heard-live";
 import { LiveListening, type ListeningResult } from "@/core/live/live-listening";
-import type { PlaybackNow } from "@/core/playback/playback-now";
-import type { SourceAndTape } from "@/core/playback/source-and-tape";
-import type { ReturnedNow } from "@/core/returned/heard-pass";
-import type { Heard } from "@/core/stations/heard";
+import { NOTHING_HEARD_YET, type Heard } from "@/core/stations/heard";
 import type { PlaybackNumbers } from "@/core/playback/playback-numbers";
 import { DEMO_MACHINES } from "@/core/practice/demo-machines";
 import { practiceTape } from "@/core/practice/practice-tape";
@@ -53,10 +50,7 @@ export class PlaybackBench {
   protected readonly records: JobRecords;
   private station: MeasuringStationId = "azimuth";
   private result: ListeningResult | null = null;
-  private playback: PlaybackNow | null = null;
-  private comparison: SourceAndTape | null = null;
-  private returned: ReturnedNow | null = null;
-  protected quiet: Heard["quiet"] = null;
+  protected soFar: HeardSoFar = NOTHING_HEARD_YET;
   private logbook: Logbook = CLOSED_LOGBOOK;
   private readonly lay = layBench();
   protected circumstances: Circumstances = {};
@@ -111,12 +105,9 @@ export class PlaybackBench {
       this.clock += 100;
       const { flutter, role, follows, sequence } = stationOf(this.station).hears;
       this.live.wantSequence(sequence);
-      this.live.listenForQuiet(stationOf(this.station).hears.quiet ?? false);
+      this.live.listenForQuiet(stationOf(this.station).hears.quiet?.(this.circumstances) ?? null);
       this.result = this.live.result(flutter, role, follows);
-      this.playback = this.result.playback ?? this.playback;
-      this.comparison = this.result.comparison ?? this.comparison;
-      this.returned = this.result.returned ?? this.returned;
-      this.quiet = this.result.quiet ?? this.quiet;
+      this.soFar = heardSince(this.soFar, this.result);
       this.step({ kind: "heard", marks: this.result.marks });
     }
   }
@@ -151,16 +142,13 @@ export class PlaybackBench {
 
   /** Another tape is in the machine: nothing that was heard is of it. */
   protected forget(): void {
-    this.comparison = null;
-    this.returned = null;
+    this.soFar = { ...this.soFar, comparison: null, returned: null };
   }
 
   /** What was heard before something was turned is settled no more. */
   private passOver(): void {
     const heard = this.heard && beforeTurn(this.heard);
-    this.playback = heard?.playback ?? null;
-    this.comparison = heard?.comparison ?? null;
-    this.returned = heard?.returned ?? null;
+    this.soFar = heard ?? NOTHING_HEARD_YET;
   }
 
   /** Turns one adjuster as the card says until it is content. */
@@ -232,13 +220,7 @@ export class PlaybackBench {
     const bench = this.lay({
       records: { ...this.records },
       tape: this.tape,
-      heard:
-        this.result &&
-        heardLive(this.result, from, this.playback, this.comparison, this.returned, {
-          recording: null,
-          oscillator: null,
-          quiet: this.quiet,
-        }),
+      heard: this.result && heardLive(this.result, from, this.soFar),
       circumstances: this.circumstances,
       prior: [],
       peak: null,

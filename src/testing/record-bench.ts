@@ -1,6 +1,7 @@
 import { MEASURING } from "@/core/alignment/registry";
 import { blankTape, practiceTape, sequenceInput } from "@/core/practice/practice-tape";
 import type { BlankTape } from "@/core/records/blank-tape";
+import type { BiasSchool } from "@/core/records/job";
 import type { FrontSwitch } from "@/core/records/machine";
 import type { Circumstances } from "@/core/records/reading";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
@@ -65,13 +66,16 @@ export class RecordBench extends PlaybackBench {
       this.deck.setInput(sequenceInput(over, RATE));
       this.deck.press("record");
       this.deck.render(Math.round((timelineOf(short).seconds + AFTER_SECONDS) * RATE));
-      this.deck.press("rewind");
-      while (this.deck.status.positionSeconds > 0) this.deck.render(RATE / 10);
+      this.toStart();
     }
-    this.deck.setInput(sequenceInput(short, RATE));
     this.deck.monitor = monitor;
+    this.send(short);
+  }
+
+  private send(sequence: Sequence): void {
+    this.deck.setInput(sequenceInput(sequence, RATE));
     this.deck.press("record");
-    this.listen(timelineOf(short).seconds + AFTER_SECONDS);
+    this.listen(timelineOf(sequence).seconds + AFTER_SECONDS);
   }
 
   /** Sends what a station is watched by, steadily: what goes in is heard first, then what comes off the tape. */
@@ -138,6 +142,52 @@ export class RecordBench extends PlaybackBench {
     return this.sequences.find(({ id }) => id === sequence)!;
   }
 
+  /** Records the station's sequence once more over the same place. */
+  recordAgain(station: MeasuringStationId): void {
+    this.goTo(station);
+    const short = { ...this.sequenceOf(station), leaderSeconds: 0.5 };
+    this.toStart();
+    this.live.interrupt();
+    this.live.clearPlayback();
+    this.forget();
+    this.send(short);
+  }
+
+  /** A blanking test: an old tone, and from a place on nothing recorded over it, heard off the tape or afterwards. */
+  testBlanking(old: Sequence): void {
+    this.goTo("erase");
+    this.circumstances = { ...this.circumstances, eraseOf: "blanking" };
+    this.deck.load(blankTape(TAPE.speedCmPerS, { blank: this.blank }));
+    this.deck.setInput(sequenceInput(old, RATE));
+    this.deck.press("record");
+    this.deck.render(13 * RATE);
+    this.toStart();
+    this.deck.setInput(null);
+    const { monitorsTape } = this.records.machine;
+    if (!monitorsTape) {
+      this.deck.press("play");
+      this.deck.render(5 * RATE);
+      this.deck.press("record");
+      this.deck.render(7 * RATE);
+      this.toStart();
+    }
+    this.live.beginBlanking();
+    this.deck.press("play");
+    this.listen(5);
+    if (monitorsTape) this.deck.press("record");
+    this.listen(6.5);
+  }
+
+  private toStart(): void {
+    this.deck.press("rewind");
+    while (this.deck.status.positionSeconds > 0) this.deck.render(RATE / 10);
+  }
+
+  /** Says that what is erased was erased before. */
+  sayErasedAgain(): void {
+    this.circumstances = { ...this.circumstances, eraseOf: "again" };
+  }
+
   /** Says that the tone to be erased was on this tape. */
   sayToneWasOn(): void {
     this.circumstances = { ...this.circumstances, toneWasOn: this.blank.id };
@@ -147,7 +197,14 @@ export class RecordBench extends PlaybackBench {
   sayNoiseOf(noiseOf: Circumstances["noiseOf"]): void {
     this.circumstances = { ...this.circumstances, noiseOf };
     this.live.forgetQuiet();
-    this.quiet = null;
+    this.soFar = { ...this.soFar, quiet: null };
+  }
+
+  /** Sets bias by another school from now on. Returns whether it was another. */
+  chooseSchool(biasSchool: BiasSchool): boolean {
+    const { job } = this.records;
+    this.records.job = { ...job, biasSchool };
+    return job.biasSchool !== biasSchool;
   }
 
   /** Looks that it is the tape that was said. */
@@ -158,8 +215,7 @@ export class RecordBench extends PlaybackBench {
 
   /** Rewinds a machine with two heads and plays what was recorded. */
   play(seconds: number): void {
-    this.deck.press("rewind");
-    while (this.deck.status.positionSeconds > 0) this.deck.render(RATE / 10);
+    this.toStart();
     this.live.interrupt();
     this.deck.press("play");
     this.listen(seconds + AFTER_SECONDS);

@@ -1,3 +1,4 @@
+import "./without-eval";
 import * as Comlink from "comlink";
 import { bytesOfBlob } from "@/core/formats/byte-source";
 import { openSound } from "@/core/formats/open-sound";

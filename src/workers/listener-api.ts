@@ -5,12 +5,13 @@ import type { RecordingRun } from "@/core/records/recording-run";
 import type { RatePoint } from "@/core/measure/rate-points";
 import type { TransportEvent } from "@/core/measure/transport-events";
 import type { HeadTracks } from "@/core/playback/azimuth-view";
-import type { FileMeasurement, MeasuredAs } from "@/core/recordings/measure-for-bench";
+import type { MeasuredAs } from "@/core/recordings/measure-for-bench";
+import type { FileMeasurement } from "@/core/recordings/file-measurement";
 import type { Followed } from "@/core/playback/source-and-tape";
 import type { BlankTape } from "@/core/records/blank-tape";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import type { Sequence } from "@/core/signals/sequence";
-import type { DeckKey, DeckStatus, DeckSwitches } from "@/core/simulator/practice-deck";
+import type { DeckKey, DeckStatus, DeckSwitches, Way } from "@/core/simulator/deck-status";
 import type { TapeType } from "@/core/standards/tape-types";
 import type { TransportParameters } from "@/core/simulator/transport-parameters";
 
@@ -52,6 +53,7 @@ export interface PracticeStart {
 
 /** A recording that the practice machine was left at. */
 export interface GoesOn {
+  key: "record" | "record-reverse";
   /** Null is an ordinary blank tape. */
   blank: BlankTape | null;
   /** What goes in; null is silence. */
@@ -81,8 +83,10 @@ export interface Wanted {
   sequence: string | null;
   /** Whether a recording is watched, and what was watched of it before; null for no. */
   recording: { from: KeptRun | null } | null;
-  /** Whether noise is measured while nothing plays. */
-  quiet: boolean;
+  /** Whether noise is measured, while nothing plays or nothing but faint tones do; null for no. */
+  quiet: "silence" | "faint tones" | null;
+  /** Whether a blanking test may be listened for. */
+  blanking: boolean;
 }
 
 /** A watched recording from before the page was loaded anew. */
@@ -98,7 +102,8 @@ export const NOTHING_WANTED: Wanted = {
   follows: null,
   sequence: null,
   recording: null,
-  quiet: false,
+  quiet: null,
+  blanking: false,
 };
 
 /**
@@ -120,8 +125,8 @@ export interface ListenerApi {
   loadTape(tape: ReferenceTape): Promise<PracticeState>;
   /** A tape to record on; null for an ordinary one. */
   loadBlank(blank: BlankTape | null): Promise<PracticeState>;
-  /** Winds back to the start of the tape at once. */
-  rewindToStart(): Promise<PracticeState>;
+  /** Winds to where a side begins at once: the one that plays forwards, or the one that plays in reverse. */
+  windToStart(way: Way): Promise<PracticeState>;
   turnSide(): Promise<PracticeState>;
   resetCounter(): Promise<PracticeState>;
   /** What is recorded the next time record is pressed. */
@@ -140,6 +145,8 @@ export interface ListenerApi {
   clearPlayback(): Promise<void>;
   /** What is quiet from now on is something else. */
   forgetQuiet(): Promise<void>;
+  /** Listens for an old programme that goes quiet, from now on. */
+  beginBlanking(): Promise<void>;
   /** The search for the loudest point begins anew. */
   clearHold(): Promise<void>;
   /** By hand: what is heard is the source, or the tape; null leaves it to be found out. */

@@ -1,3 +1,4 @@
+import "./without-eval";
 import * as Comlink from "comlink";
 import { openSound } from "@/core/formats/open-sound";
 import { bytesOfBlob } from "@/core/formats/byte-source";
@@ -62,8 +63,8 @@ const api: ListenerApi = {
     await practice().loadBlank(blank);
     return practice().state;
   },
-  async rewindToStart() {
-    await practice().rewindToStart();
+  async windToStart(way) {
+    await practice().windToStart(way);
     return practice().state;
   },
 
@@ -96,6 +97,10 @@ const api: ListenerApi = {
 
   async forgetQuiet() {
     source?.live.forgetQuiet();
+  },
+
+  async beginBlanking() {
+    source?.live.beginBlanking();
   },
 
   async clearHold() {

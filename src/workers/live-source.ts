@@ -15,6 +15,7 @@ export interface LiveSource {
 export function resultOf({ live, wanted }: LiveSource): ListeningResult {
   live.wantSequence(wanted.sequence);
   live.listenForQuiet(wanted.quiet);
+  live.listenForBlanking(wanted.blanking);
   live.watchRecording(wanted.recording !== null, resumed(wanted.recording?.from ?? null));
   return live.result(wanted.flutter, wanted.role, wanted.follows);
 }

@@ -1,3 +1,4 @@
+import "./without-eval";
 import * as Comlink from "comlink";
 import { SequenceRenderer } from "@/core/signals/render-sequence";
 import type { Sequence } from "@/core/signals/sequence";

@@ -4,12 +4,14 @@ import { blankTape, practiceTape, sequenceInput } from "@/core/practice/practice
 import type { BlankTape } from "@/core/records/blank-tape";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import type { Sequence } from "@/core/signals/sequence";
+import { PracticeDeck } from "@/core/simulator/practice-deck";
 import {
-  PracticeDeck,
+  records,
   type DeckKey,
   type DeckStatus,
   type DeckSwitches,
-} from "@/core/simulator/practice-deck";
+  type Way,
+} from "@/core/simulator/deck-status";
 import type { TransportParameters } from "@/core/simulator/transport-parameters";
 import type { TapeType } from "@/core/standards/tape-types";
 import type { Tape } from "@/core/simulator/tape";
@@ -85,7 +87,7 @@ export class PracticeSource implements LiveSource {
     this.deck.monitor = left.monitor;
     this.sequence = left.sequence;
     this.deck.setInput(left.sequence && sequenceInput(left.sequence, RATE_HZ, left.recordingSeconds));
-    this.deck.press("record");
+    this.deck.press(left.key);
   }
 
   get state(): PracticeState {
@@ -104,9 +106,11 @@ export class PracticeSource implements LiveSource {
   /** A key is pressed once the tape that was asked for is in. */
   press(key: DeckKey): Promise<void> {
     return this.withTape(async () => {
-      if (key === "record") this.deck.setInput(this.sequence && sequenceInput(this.sequence, RATE_HZ));
+      if (records(key)) this.deck.setInput(this.sequence && sequenceInput(this.sequence, RATE_HZ));
       this.deck.press(key);
       this.live.interrupt();
+      // with two heads, what is heard after a key is not what was heard before: the source, or the tape
+      if (this.parameters["deck.heads"] < 3) this.live.againBlanking();
     });
   }
 
@@ -124,8 +128,13 @@ export class PracticeSource implements LiveSource {
     await this.withTape(async () => {
       await keepTape(this.tape);
       await restoreTape(tape);
+      // a tape that is in already keeps the side that faces the heads
+      const turned = tape.id === this.tape.id && this.deck.status.side === 1;
       this.tape = tape;
       this.deck.load(tape);
+      if (!turned) return;
+      this.deck.turnSide();
+      this.windTo("forwards");
     });
   }
 
@@ -142,12 +151,16 @@ export class PracticeSource implements LiveSource {
     this.deck.tapeSwitch = type;
   }
 
-  rewindToStart(): Promise<void> {
+  windToStart(way: Way): Promise<void> {
     return this.withTape(async () => {
-      this.deck.press("rewind");
-      while (this.deck.status.positionSeconds > 0) this.deck.render(RATE_HZ / 10);
+      this.windTo(way);
       this.live.interrupt();
     });
+  }
+
+  private windTo(way: Way): void {
+    this.deck.press(way === "forwards" ? "rewind" : "wind");
+    while (this.deck.status.key !== "stop") this.deck.render(RATE_HZ / 10);
   }
 
   turnSide(): void {

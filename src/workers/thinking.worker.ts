@@ -1,3 +1,4 @@
+import "./without-eval";
 import * as Comlink from "comlink";
 import { think } from "@/core/advice/thinking";
 

@@ -9,6 +9,10 @@ export interface DistortionSeen {
   others: ReadonlyArray<{ name: string; thirdPercent: number }>;
   /** Bias re where its school would leave it, dB; null where it was not set yet. */
   biasErrorDb: number | null;
+  /** ± of that. */
+  biasUncertaintyDb: number;
+  /** The same by a school that the record equaliser has no part in, where another one is chosen; null where it is not known. */
+  overBiasErrorDb: number | null;
   /** By how much the third fell, dB, for the step of level below 0, dB. */
   fallsDbPerDb: number | null;
 }
@@ -23,6 +27,8 @@ const SOURCE_SHARE = 0.5;
 const SECOND_SHARE = 0.5;
 const LEAST_SECOND_PERCENT = 0.2;
 const LOW_BIAS_DB = -0.8;
+/** Near the right bias the third of a tape falls by so many decades for each decibel of it (type I: from 1.7 % to 0.9 % over 2 dB). */
+const DECADES_PER_DB = 0.14;
 /** Of one type only: the others have less than this share of it. */
 const OTHERS_SHARE = 0.6;
 const ALIKE_SHARE = 0.75;
@@ -31,8 +37,8 @@ const CLIPPING_DB_PER_DB = 3;
 
 /** What a pattern of distortion usually means, the likeliest first; none where nothing is wrong. */
 export function explainDistortion(seen: DistortionSeen): DistortionCause[] {
-  const { thirdPercent, secondPercent, sourceThirdPercent, limitPercent, others, biasErrorDb, fallsDbPerDb } =
-    seen;
+  const { thirdPercent, secondPercent, sourceThirdPercent, limitPercent, others, fallsDbPerDb } = seen;
+  const { biasErrorDb, biasUncertaintyDb, overBiasErrorDb } = seen;
   const causes: DistortionCause[] = [];
   if (thirdPercent === null) return causes;
   const high = thirdPercent > limitPercent;
@@ -51,17 +57,38 @@ export function explainDistortion(seen: DistortionSeen): DistortionCause[] {
         "Demagnetise heads and guides. If it comes back, look for a leaking coupling capacitor at the record head.",
     });
   if (!high) return causes;
+  const isLow = biasErrorDb !== null && biasErrorDb < LOW_BIAS_DB;
   if (fallsDbPerDb !== null && fallsDbPerDb > CLIPPING_DB_PER_DB)
     causes.push({
       name: "clipping, not tape",
       because: `The third harmonic falls by ${fallsDbPerDb.toFixed(1)} dB for each decibel of level; that of tape falls by 2.`,
       tryFirst: "Look for the stage that runs out of supply, from the input on.",
     });
-  if (biasErrorDb !== null && biasErrorDb < LOW_BIAS_DB)
+  if (isLow)
     causes.push({
       name: "under-biased",
       because: `The bias stands ${Math.abs(biasErrorDb).toFixed(1)} dB below where its school would leave it.`,
       tryFirst: "Set bias, then look again.",
+    });
+  const hidesLow = !isLow && overBiasErrorDb !== null && overBiasErrorDb < LOW_BIAS_DB;
+  if (hidesLow)
+    causes.push({
+      name: "under-biased, and the record equaliser hides it",
+      because: `By over-bias it stands ${Math.abs(overBiasErrorDb).toFixed(1)} dB too low. Flatness looks at treble alone, and an equaliser that is low makes up for bias that is.`,
+      tryFirst: "Choose over-bias at bias and set it again; then record level, then the record equaliser.",
+    });
+  const mayBeLowDb = biasErrorDb === null ? 0 : Math.max(0, biasUncertaintyDb - biasErrorDb);
+  const biasExplains =
+    !isLow &&
+    !hidesLow &&
+    biasErrorDb !== null &&
+    thirdPercent < limitPercent * 10 ** (DECADES_PER_DB * mayBeLowDb);
+  if (biasExplains)
+    causes.push({
+      name: "bias at the low end of what is known of it",
+      because: `It may stand up to ${mayBeLowDb.toFixed(1)} dB low within its ±, and so much alone makes ${percent(thirdPercent)} of ${percent(limitPercent)}.`,
+      tryFirst:
+        "Raise bias a little, within its tolerance, and look again before the amplifier is suspected.",
     });
   const lower = others.filter((other) => other.thirdPercent < OTHERS_SHARE * thirdPercent);
   const alike = others.filter((other) => other.thirdPercent > ALIKE_SHARE * thirdPercent);
@@ -71,7 +98,7 @@ export function explainDistortion(seen: DistortionSeen): DistortionCause[] {
       because: `On ${lower.map(({ name, thirdPercent: other }) => `${name} it is ${percent(other)}`).join(", ")}.`,
       tryFirst: "Bias and record level for this type of tape.",
     });
-  if (alike.length > 0 && (biasErrorDb === null || biasErrorDb > LOW_BIAS_DB))
+  if (alike.length > 0 && !isLow && !hidesLow && !biasExplains)
     causes.push({
       name: "record amplifier",
       because: `It is much the same on ${alike.map(({ name }) => name).join(", ")}, and bias is not low.`,

@@ -10,6 +10,8 @@ const seen = (fields: Partial<DistortionSeen>): string[] =>
     limitPercent: 1,
     others: [],
     biasErrorDb: 0,
+    biasUncertaintyDb: 0.2,
+    overBiasErrorDb: null,
     fallsDbPerDb: 2,
     ...fields,
   }).map(({ name }) => name);
@@ -20,6 +22,21 @@ describe("what a pattern of distortion means first", () => {
     ["second harmonic", { thirdPercent: 0.8, secondPercent: 1.1 }, "magnetised, or leaking direct current"],
     ["falls faster than tape", { fallsDbPerDb: 5 }, "clipping, not tape"],
     ["bias low", { biasErrorDb: -2 }, "under-biased"],
+    [
+      "bias right by flatness, low by over-bias: the amplifier is not accused",
+      { overBiasErrorDb: -2, others: [{ name: "B", thirdPercent: 2.3 }] },
+      "under-biased, and the record equaliser hides it",
+    ],
+    [
+      "a little above its limit, with bias known to no better than that: the amplifier is not accused",
+      { thirdPercent: 1.2, biasUncertaintyDb: 0.9, others: [{ name: "B", thirdPercent: 1.1 }] },
+      "bias at the low end of what is known of it",
+    ],
+    [
+      "far above what such a bias makes",
+      { biasUncertaintyDb: 0.9, others: [{ name: "B", thirdPercent: 2.3 }] },
+      "record amplifier",
+    ],
     ["on one tape only", { others: [{ name: "B", thirdPercent: 0.7 }] }, "this tape's setting"],
     ["alike on every tape", { others: [{ name: "B", thirdPercent: 2.3 }] }, "record amplifier"],
     ["nothing else known", { biasErrorDb: null }, "cannot be told from this"],

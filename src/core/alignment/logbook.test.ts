@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { JobRecords } from "@/core/records/job-records";
-import type { Heard, HeardSpeed } from "@/core/stations/heard";
+import { NOTHING_HEARD_YET, type Heard, type HeardSpeed } from "@/core/stations/heard";
 import { aJob, aMachine, aTape, anAdjustment, aReading } from "@/testing/records";
 import { layBench } from "./lay-bench";
 import { CLOSED_LOGBOOK, logStep, saidAt, type LogEvent, type Logbook } from "./logbook";
@@ -24,19 +24,10 @@ const speedOf = (fields: Partial<HeardSpeed> = {}): HeardSpeed => ({
 });
 const heardOf = (speed: HeardSpeed | null): Heard => ({
   source: { kind: "practice", name: "x" },
+  ...NOTHING_HEARD_YET,
   nominalHz: 3150,
   clockPercent: 0,
-  fullScale: null,
   speed,
-  flutter: null,
-  playback: null,
-  comparison: null,
-  recording: null,
-  quiet: null,
-  ownNoiseDbfs: null,
-  oscillator: null,
-  returned: null,
-  problems: [],
 });
 const step = (
   book: Logbook,

@@ -87,8 +87,33 @@ export function readBundle(text: string): BundleContent {
     throw new BundleError(
       "The file was changed or damaged after it was exported: its checksum does not fit its contents. Nothing was imported.",
     );
+  refuseOddIds(content);
+  refuseTwice(content);
   requireReferences(content);
   return content;
+}
+
+/** An id that becomes a part of an address has to stay one part of it. */
+const PART_OF_ADDRESS = /^(?!\.+$)[\w.~-]+$/;
+
+function refuseOddIds({ jobs, machines, tapes, blanks }: BundleContent): void {
+  const [odd] = [...jobs, ...machines, ...tapes, ...blanks].filter(({ id }) => !PART_OF_ADDRESS.test(id));
+  if (odd)
+    throw new BundleError(
+      `The file is damaged: "${odd.id}" cannot be the id of a job, machine or tape; ids are made of letters, digits, points and dashes. Nothing was imported.`,
+    );
+}
+
+/** A record that stands twice in a file would be two things under one name. */
+function refuseTwice(content: BundleContent): void {
+  for (const [what, records] of Object.entries(content) as Array<[string, Array<{ id: string }>]>) {
+    const seen = new Set<string>();
+    const twice = records.find(({ id }) => seen.size === seen.add(id).size);
+    if (twice)
+      throw new BundleError(
+        `The file is damaged: ${twice.id} stands twice in its ${what}. Nothing was imported; export it again where it came from.`,
+      );
+  }
 }
 
 function requireReferences({ jobs, machines, tapes, readings, adjustments }: BundleContent): void {
@@ -104,9 +129,11 @@ function requireReferences({ jobs, machines, tapes, readings, adjustments }: Bun
     );
 }
 
-export function checksum(content: unknown): string {
-  return bytesToHex(sha256(utf8ToBytes(JSON.stringify(inKeyOrder(content)))));
-}
+export const checksum = (content: unknown): string =>
+  bytesToHex(sha256(utf8ToBytes(textInKeyOrder(content))));
+
+/** The same text for the same content, whatever the order of its keys. */
+export const textInKeyOrder = (content: unknown): string => JSON.stringify(inKeyOrder(content));
 
 function inKeyOrder(value: unknown): unknown {
   if (Array.isArray(value)) return value.map(inKeyOrder);

@@ -1,6 +1,6 @@
-import Papa from "papaparse";
 import { quantityOf } from "@/core/alignment/registry";
 import type { Reading } from "@/core/records/reading";
+import { csvText } from "./csv-text";
 
 /**
  * Readings as CSV (RFC 4180), a row each, numbers unrounded. Text that a spreadsheet would take for a formula
@@ -11,7 +11,7 @@ export function readingsCsv(
   machineName: string,
   tapeName: (id: string) => string,
 ): string {
-  return Papa.unparse(
+  return csvText(
     readings.map((r) => ({
       time: r.at,
       machine: machineName,
@@ -37,6 +37,5 @@ export function readingsCsv(
       id: r.id,
       supersedes: r.supersedes ?? "",
     })),
-    { escapeFormulae: true, newline: "\r\n" },
   );
 }

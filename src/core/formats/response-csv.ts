@@ -1,8 +1,8 @@
 import { typedNumber } from "@/core/text/typed-number";
-import Papa from "papaparse";
 import { z } from "zod";
 import type { CurvePoint } from "@/core/advice/response-doctor";
 import type { ResponsePoint } from "@/core/measure/response";
+import { csvText } from "./csv-text";
 import { csvRows } from "./csv-rows";
 import { firstIssue, ImportError, MOST_TEXT_BYTES } from "./import-error";
 
@@ -15,10 +15,7 @@ const rowSchema = z.object({
 
 /** Every point of each channel as CSV (RFC 4180), a row each, with what was taken away, numbers unrounded. */
 export const responseCsv = (channels: ReadonlyArray<{ channel: string; points: ResponsePoint[] }>): string =>
-  Papa.unparse(
-    channels.flatMap(({ channel, points }) => points.map((point) => ({ channel, ...point }))),
-    { newline: "\r\n" },
-  );
+  csvText(channels.flatMap(({ channel, points }) => points.map((point) => ({ channel, ...point }))));
 
 /**
  * Reads a response curve: a first row of names (frequencyHz, levelDb, and perhaps uncertaintyDb, ± at 95 %), a point a

@@ -7,6 +7,7 @@ import {
   type Band,
   type ReferenceTape,
 } from "@/core/reference/reference-tape";
+import { csvText } from "./csv-text";
 import { firstIssue, ImportError, MOST_TEXT_BYTES } from "./import-error";
 
 /** Of the tape; the same in each of its rows. */
@@ -42,7 +43,7 @@ export function writeTapesCsv(tapes: readonly ReferenceTape[]): string {
       };
     }),
   );
-  return Papa.unparse({ fields: COLUMNS, data: rows }, { escapeFormulae: true, newline: "\r\n" });
+  return csvText(rows, COLUMNS);
 }
 
 /**

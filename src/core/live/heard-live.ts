@@ -1,8 +1,6 @@
 import type { FullScale } from "@/core/playback/playback-level";
 import type { PlaybackNow } from "@/core/playback/playback-now";
-import type { SourceAndTape } from "@/core/playback/source-and-tape";
 import type { Reading } from "@/core/records/reading";
-import type { ReturnedNow } from "@/core/returned/heard-pass";
 import type { Heard } from "@/core/stations/heard";
 import type { ListeningResult } from "./live-listening";
 
@@ -20,26 +18,41 @@ export interface LiveSource {
 export const tellsNoSpeed = (what: string): string =>
   `${what}: the speed of a machine is told by a reference tape only.`;
 
+/** What does not come with every result. */
+export type HeardSoFar = Pick<
+  Heard,
+  "playback" | "comparison" | "returned" | "recording" | "oscillator" | "quiet" | "blanking" | "zeroDbfs"
+>;
+
+/** What was heard so far and what came with a result, the newer of each. */
+export function heardSince(before: HeardSoFar, result: ListeningResult): HeardSoFar {
+  return {
+    playback: result.playback ?? before.playback,
+    comparison: result.comparison ?? before.comparison,
+    returned: result.returned ?? before.returned,
+    // what was watched of an earlier session of the page comes back by the source
+    recording: result.recording ?? before.recording,
+    oscillator: result.recording ? result.oscillator : before.oscillator,
+    quiet: result.quiet ?? before.quiet,
+    blanking: result.blanking ?? before.blanking,
+    zeroDbfs: before.zeroDbfs,
+  };
+}
+
 /**
  * What a live source has given, as the stations read it.
- * @param playback, @param comparison, @param returned, @param recording what was heard so far, which does not come with every result
+ * @param soFar what does not come with every result
  */
 export function heardLive(
   result: ListeningResult,
   { source, clockPercent, fullScale, ownNoiseDbfs = null }: LiveSource,
-  playback: PlaybackNow | null,
-  comparison: SourceAndTape | null = null,
-  returned: ReturnedNow | null = null,
-  recording: Pick<Heard, "recording" | "oscillator" | "quiet"> = {
-    recording: null,
-    oscillator: null,
-    quiet: null,
-  },
+  soFar: HeardSoFar,
 ): Heard {
   const { speed, flutter, channels, nominalHz, sequencePlays } = result;
   const sound = channels.filter(({ problem }) => problem === null);
   const both = sound.length === channels.length && sound.length === 2;
   return {
+    ...soFar,
     source,
     clockPercent,
     fullScale,
@@ -54,10 +67,6 @@ export function heardLive(
       before: speed.beforeChange,
     },
     flutter,
-    playback,
-    comparison,
-    returned,
-    ...recording,
     ownNoiseDbfs,
     problems: [
       ...(sequencePlays ? [tellsNoSpeed(sequencePlays)] : []),
@@ -72,6 +81,10 @@ export const beforeTurn = (heard: Heard): Heard => ({
   speed: heard.speed && { ...heard.speed, settled: false },
   flutter: heard.flutter && { ...heard.flutter, settled: false },
   playback: heard.playback && playbackBeforeTurn(heard.playback),
+  // told of the machine as it was
+  blanking: null,
+  quiet: null,
+  zeroDbfs: null,
   // until the source has counted the turn itself
   returned: heard.returned && { ...heard.returned, told: heard.returned.told + 1 },
   comparison: heard.comparison && {

@@ -13,6 +13,7 @@ import { LiveReturned } from "./live-returned";
 import { RecentSound } from "./recent-sound";
 import { RecordingWatch, WATCHED_TONES, type Resumed } from "./recording-watch";
 import type { RecordingRun } from "@/core/records/recording-run";
+import { BlankingWatch, type BlankingChannel } from "@/core/measure/blanking";
 import { quietOf, type Quiet } from "@/core/measure/quiet";
 import { oscillatorLine, type OscillatorLine } from "@/core/measure/oscillator-line";
 import { usualFormat } from "@/core/standards/track-formats";
@@ -42,6 +43,8 @@ export interface ListeningResult extends LiveResult {
   recording: RecordingRun | null;
   /** Noise of what plays nothing; fresh every two seconds, null in between, while a tone plays, and while not asked for. */
   quiet: Quiet | null;
+  /** A blanking test so far, by channel; fresh twice a second, null in between and while none is listened for. */
+  blanking: Array<BlankingChannel | null> | null;
   /** Bias that is left in what is heard, likewise. */
   oscillator: OscillatorLine | null;
   /** What was heard of the sequence that is wanted; fresh when that changed, null in between. */
@@ -116,9 +119,12 @@ export class LiveListening {
   /** Null while no recording is watched. */
   private recording: RecordingWatch | null = null;
   private nextRecording = 0;
-  private wantsQuiet = false;
+  private wantsQuiet: "silence" | "faint tones" | null = null;
   private nextQuiet = 0;
   private quietSince = 0;
+  /** Null while no blanking test is listened for. */
+  private blanking: BlankingWatch | null = null;
+  private nextBlanking = 0;
   private newReturned: ReturnedNow | null = null;
   /** Which of several bands of one frequency is listened for. */
   private wantedRole = "";
@@ -166,13 +172,16 @@ export class LiveListening {
   lose(samples: number): void {
     this.check.lose(samples);
     const { sampleRateHz, channelCount } = this.options;
-    if (samples > LONGEST_BRIDGED_SECONDS * sampleRateHz) this.beginAnew();
-    else this.hear(Array.from({ length: channelCount }, () => new Float32Array(samples)));
+    if (samples > LONGEST_BRIDGED_SECONDS * sampleRateHz) {
+      this.beginAnew();
+      this.againBlanking();
+    } else this.hear(Array.from({ length: channelCount }, () => new Float32Array(samples)));
   }
 
   private hear(block: Array<Float64Array | Float32Array>): void {
     this.recentSound.push(block);
     this.recording?.push(block);
+    this.blanking?.push(block);
     this.plays.push(block);
     this.transport.push(block);
     this.seconds += block[0].length / this.options.sampleRateHz;
@@ -181,6 +190,7 @@ export class LiveListening {
   /** Something was turned. Returns how often that was told, by which results from before and after it are told apart. */
   mark(): number {
     this.returned.mark(this.seconds);
+    this.blanking = null;
     return this.interrupt();
   }
 
@@ -202,6 +212,7 @@ export class LiveListening {
     this.playback.clear(this.seconds);
     this.comparison.clear();
     this.returned.clear(this.seconds);
+    this.blanking = null;
   }
 
   /** The sequence whose passes are measured; null for none. */
@@ -219,9 +230,25 @@ export class LiveListening {
     else this.recording ??= new RecordingWatch(sampleRateHz, channelCount, WATCHED_TONES, from);
   }
 
-  /** Whether noise is measured while nothing plays. */
-  listenForQuiet(on: boolean): void {
-    this.wantsQuiet = on;
+  /** Whether noise is measured, while nothing plays or nothing but faint tones do. */
+  listenForQuiet(wanted: "silence" | "faint tones" | null): void {
+    this.wantsQuiet = wanted;
+  }
+
+  /** Listens for an old programme that goes quiet, from now on. */
+  beginBlanking(): void {
+    const { sampleRateHz, channelCount } = this.options;
+    this.blanking = new BlankingWatch(sampleRateHz, channelCount);
+  }
+
+  /** The same anew, if it is listened for. */
+  againBlanking(): void {
+    if (this.blanking) this.beginBlanking();
+  }
+
+  /** Whether it may be listened for. */
+  listenForBlanking(may: boolean): void {
+    if (!may) this.blanking = null;
   }
 
   /** Something else is quiet from now on: no tape in it, or another one. */
@@ -289,6 +316,7 @@ export class LiveListening {
       comparison,
       ...this.watchedRecording(),
       quiet: this.quiet(),
+      blanking: this.blanked(),
       returned: this.takeReturned(),
       band: this.plays.band,
       sequencePlays,
@@ -319,12 +347,19 @@ export class LiveListening {
   }
 
   private quiet(): Quiet | null {
-    if (!this.wantsQuiet || this.seconds < this.nextQuiet || this.plays.tone !== null) return null;
+    if (this.wantsQuiet === null || this.seconds < this.nextQuiet) return null;
+    if (this.wantsQuiet === "silence" && this.plays.tone !== null) return null;
     this.nextQuiet = this.seconds + QUIET_EVERY_SECONDS;
     const { sampleRateHz } = this.options;
     // what sounded before a key was pressed does not belong to it
     const since = Math.min(QUIET_SECONDS, this.seconds - Math.max(this.markedAt, this.quietSince));
     return quietOf(this.recentSound.contents(Math.max(0, since)), sampleRateHz);
+  }
+
+  private blanked(): ListeningResult["blanking"] {
+    if (!this.blanking || this.seconds < this.nextBlanking) return null;
+    this.nextBlanking = this.seconds + PLAYBACK_EVERY_SECONDS;
+    return this.blanking.result;
   }
 
   private watchedRecording(): Pick<ListeningResult, "recording" | "oscillator"> {

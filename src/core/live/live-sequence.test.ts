@@ -5,6 +5,7 @@ import { SequenceRenderer } from "@/core/signals/render-sequence";
 import { sequenceSchema, type Segment } from "@/core/signals/sequence";
 import { fmTone } from "@/testing/fm-tone";
 import { heardLive } from "./heard-live";
+import { NOTHING_HEARD_YET } from "@/core/stations/heard";
 import { LiveListening, type ListeningResult } from "./live-listening";
 
 const RATE = 48000;
@@ -72,7 +73,11 @@ describe("a marked sequence is known while it plays", () => {
       expect([speed, flutter]).toEqual([null, null]);
       expect(tapeDoubt).toBeNull();
     }
-    const heard = heardLive(results[8], { source: { kind: "practice", name: "x" }, fullScale: null }, null);
+    const heard = heardLive(
+      results[8],
+      { source: { kind: "practice", name: "x" }, fullScale: null },
+      NOTHING_HEARD_YET,
+    );
     expect(heard.problems[0]).toMatch(/The sequence Ladder plays/);
   });
 

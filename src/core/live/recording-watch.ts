@@ -1,7 +1,7 @@
-import { amplitudeSpectrum, rmsBetween, type AmplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
-import { amplitudeDb } from "@/core/dsp/decibels";
+import { amplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
 import { median } from "@/core/dsp/quantile";
 import { channelName } from "@/core/measure/channel-name";
+import { toneInNoise } from "@/core/measure/tone-in-noise";
 import type { RecordingRun, Went } from "@/core/records/recording-run";
 
 /** What is listened for in a watched recording: two tones that are sent, and one that was on the tape before. */
@@ -24,13 +24,6 @@ export interface Resumed {
 
 const FRAME_SECONDS = 0.35;
 const HOP_SECONDS = 0.2;
-/** A tone is looked for so near to where it should be, in shares of it and in lines of the spectrum. */
-const NEAR = 0.015;
-const LEAST_LINES = 5;
-/** What stands on both sides of a tone, from so far to so far. */
-const BESIDE_FROM = 0.04;
-const BESIDE_TO = 0.1;
-const STANDS_OUT_DB = 10;
 const FAINTEST_DBFS = -75;
 /** So long a recording has to have been there before it has begun, and from then to then it is learned. */
 const BEGINS_SECONDS = 0.6;
@@ -136,7 +129,12 @@ export class RecordingWatch {
     const { middleHz, trebleHz, oldHz } = this.tones;
     const size = 2 ** Math.ceil(Math.log2(this.kept[0].length));
     const spectra = this.kept.map((x) => amplitudeSpectrum(x, this.sampleRateHz, size, x.length));
-    const at = [middleHz, trebleHz, oldHz].map((hz) => spectra.map((spectrum) => toneIn(spectrum, hz)));
+    const at = [middleHz, trebleHz, oldHz].map((hz) =>
+      spectra.map((spectrum) => {
+        const { levelDbfs, standsOut } = toneInNoise(spectrum, hz);
+        return { levelDbfs, standsOut: standsOut && levelDbfs > FAINTEST_DBFS };
+      }),
+    );
     const sent = at.slice(0, 2);
     return {
       atSeconds: this.seconds - FRAME_SECONDS / 2,
@@ -258,23 +256,6 @@ export class RecordingWatch {
     this.run = null;
     this.beginning = [];
   }
-}
-
-/** A tone near where it should be, and whether it stands out of what is beside it. */
-function toneIn(spectrum: AmplitudeSpectrum, hz: number): { levelDbfs: number; standsOut: boolean } {
-  const half = Math.max(NEAR * hz, LEAST_LINES * spectrum.binHz * spectrum.binsPerLine);
-  const level = rmsBetween(spectrum, hz - half, hz + half);
-  const [low, high] = [
-    rmsBetween(spectrum, hz * (1 - BESIDE_TO) - half, hz * (1 - BESIDE_FROM) - half),
-    rmsBetween(spectrum, hz * (1 + BESIDE_FROM) + half, hz * (1 + BESIDE_TO) + half),
-  ];
-  // noise beside it, as much as its own band holds
-  const noise = Math.min(low, high) * Math.sqrt((2 * half) / (hz * (BESIDE_TO - BESIDE_FROM)));
-  const levelDbfs = amplitudeDb(Math.SQRT2 * level);
-  return {
-    levelDbfs,
-    standsOut: levelDbfs > FAINTEST_DBFS && levelDbfs - amplitudeDb(Math.SQRT2 * noise) > STANDS_OUT_DB,
-  };
 }
 
 const further = (a: number | null, b: number | null): number | null =>

@@ -1,5 +1,7 @@
+import { SeededRandom } from "@/core/dsp/seeded-random";
 import { describe, expect, it } from "vitest";
 import { heardLive } from "@/core/live/heard-live";
+import { NOTHING_HEARD_YET } from "@/core/stations/heard";
 import { LiveListening } from "@/core/live/live-listening";
 import { DEMO_TAPES } from "@/core/reference/demo-tapes";
 import { TransportMeter } from "@/core/measure/transport-meter";
@@ -7,9 +9,21 @@ import { PRESETS } from "@/core/signals/presets";
 import { SequenceRenderer } from "@/core/signals/render-sequence";
 import { soundInMemory } from "@/core/formats/sound-file";
 import { fmTone } from "@/testing/fm-tone";
-import { heardFile, measureForBench, type FileMeasurement } from "./measure-for-bench";
+import { heardFile, type MeasuredAs, measureForBench } from "./measure-for-bench";
+import { nothingMeasured, type FileMeasurement } from "./file-measurement";
 
 const RATE = 48000;
+
+const AS: MeasuredAs = {
+  tape: DEMO_TAPES[0],
+  speedFactor: 1,
+  nominalHz: 3150,
+  geometry: { parts: [], speedCmPerS: 4.76, firstSpeedCmPerS: 4.76 },
+  tracks: null,
+  sequences: PRESETS,
+  sequenceId: null,
+  watches: null,
+};
 
 describe("what the bench shows", () => {
   const fileOf = (sounds: Float64Array[]): FileMeasurement => {
@@ -21,18 +35,8 @@ describe("what the bench shows", () => {
       flutter: meter.flutter(c).result,
       warnings: channel === "right" ? ["right: a warning"] : [],
     }));
-    return {
-      name: "a.wav",
-      sampleRateHz: RATE,
-      durationSeconds: sounds[0].length / RATE,
-      warnings: ["cut short"],
-      channels,
-      transport: null,
-      playback: null,
-      returned: null,
-      recording: null,
-      oscillator: null,
-    };
+    const of = { sampleRateHz: RATE, durationSeconds: sounds[0].length / RATE, warnings: ["cut short"] };
+    return { ...nothingMeasured("a.wav", of), channels };
   };
   const tone = (seconds: number, peak: number) => fmTone(seconds, RATE, 3150 * 1.01, [{ rateHz: 4, peak }]);
 
@@ -64,20 +68,30 @@ describe("what the bench shows", () => {
     const file = await measureForBench(
       "a.wav",
       sound,
-      {
-        tape: DEMO_TAPES.find((tape) => tape.id === id)!,
-        speedFactor: 1,
-        nominalHz: 3150,
-        geometry: { parts: [], speedCmPerS: 4.76, firstSpeedCmPerS: 4.76 },
-        tracks: null,
-        sequences: PRESETS,
-        sequenceId: null,
-        watchesRecording: false,
-      },
+      { ...AS, tape: DEMO_TAPES.find((tape) => tape.id === id)! },
       () => undefined,
     );
     expect(heardFile(file)).toMatchObject({ speed: null, flutter: null, playback: null });
     expect(file.warnings.join()).toMatch(says);
+  });
+
+  it("of a file where a blanking test is listened for: how the old programme goes quiet", async () => {
+    const random = new SeededRandom(3);
+    const channel = () =>
+      Float32Array.from(
+        { length: 11 * RATE },
+        (_, i) =>
+          (i < 5 * RATE ? 0.2 * Math.sin((2 * Math.PI * 1000 * i) / RATE) : 0) + 1e-3 * random.normal(),
+      );
+    const sound = soundInMemory([channel(), channel()], RATE);
+    const file = await measureForBench("a.wav", sound, { ...AS, watches: "blanking" }, () => undefined);
+    const { blanking, speed } = heardFile(file);
+    expect(speed).toBeNull();
+    expect(blanking).toHaveLength(2);
+    for (const one of blanking!) {
+      expect(one!.blanked).toMatchObject({ moves: false, toneDownDb: null, cameBack: false });
+      expect(Math.abs(one!.blanked!.downDb - 43)).toBeLessThan(1);
+    }
   });
 
   it.each([
@@ -96,7 +110,7 @@ describe("what the bench shows", () => {
     const measured = heardLive(
       live.result(false),
       { source: { kind: "practice", name: "x" }, clockPercent: 0, fullScale: null },
-      null,
+      NOTHING_HEARD_YET,
     );
     expect(measured.speed).toMatchObject({ channel, settled: true });
     expect(measured.problems).toHaveLength(problems);

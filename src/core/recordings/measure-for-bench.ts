@@ -1,14 +1,10 @@
-import { worstTransport, type Geometry, type TransportView } from "@/core/advice/transport-view";
+import { worstTransport, type Geometry } from "@/core/advice/transport-view";
 import type { SoundFile } from "@/core/formats/sound-file";
 import { tellsNoSpeed } from "@/core/live/heard-live";
 import { LivePlayback } from "@/core/live/live-playback";
-import { RecordingWatch, WATCHED_TONES } from "@/core/live/recording-watch";
-import { oscillatorLine, type OscillatorLine } from "@/core/measure/oscillator-line";
-import type { RecordingRun } from "@/core/records/recording-run";
-import { flutterNotKept, type FlutterResult } from "@/core/measure/flutter";
-import { TransportMeter, type SpeedChannel } from "@/core/measure/transport-meter";
+import { flutterNotKept } from "@/core/measure/flutter";
+import { TransportMeter } from "@/core/measure/transport-meter";
 import type { HeadTracks } from "@/core/playback/azimuth-view";
-import type { PlaybackNow } from "@/core/playback/playback-now";
 import { isWide } from "@/core/playback/wide-band";
 import { atSpeed } from "@/core/reference/at-speed";
 import { timeConstants, type ReferenceTape } from "@/core/reference/reference-tape";
@@ -17,36 +13,13 @@ import { recogniseByMarks } from "@/core/programme/recognise-by-marks";
 import { programmeOfSequence } from "@/core/signals/programme-of-sequence";
 import type { Sequence } from "@/core/signals/sequence";
 import { usualFormat } from "@/core/standards/track-formats";
-import type { Heard } from "@/core/stations/heard";
+import { NOTHING_HEARD_YET, type Heard } from "@/core/stations/heard";
 import type { ReturnedNow } from "@/core/returned/heard-pass";
 import type { ReturnedPass, ReturnedSequence } from "@/core/returned/returned";
+import { nothingMeasured, type FileMeasurement } from "./file-measurement";
+import { blankedFile, watchFile } from "./watched-file";
 import { measureRecording } from "./measure-recording";
 import { measureReturned } from "./measure-returned";
-
-export interface FileChannel {
-  channel: string;
-  speed: SpeedChannel | null;
-  flutter: (FlutterResult & { channel: string; carrierHz: number }) | null;
-  warnings: string[];
-}
-
-export interface FileMeasurement {
-  name: string;
-  sampleRateHz: number;
-  durationSeconds: number;
-  warnings: string[];
-  channels: FileChannel[];
-  /** Of the channel with the most flutter; null when there is no steady tone. */
-  transport: TransportView | null;
-  /** Azimuth, level and response, of a tape with several tones; null for others. */
-  playback: PlaybackNow | null;
-  /** What came back of the sequence that the station listens for; null for other recordings. */
-  returned: ReturnedNow | null;
-  /** Where the station watches a recording: how long it holds, and bias that is left in it. */
-  recording: RecordingRun | null;
-  oscillator: OscillatorLine | null;
-}
-const NO_RECORDING: Pick<FileMeasurement, "recording" | "oscillator"> = { recording: null, oscillator: null };
 
 /** What a recording is measured as. */
 export interface MeasuredAs {
@@ -62,8 +35,8 @@ export interface MeasuredAs {
   sequences: readonly Sequence[];
   /** The one of them whose passes are measured, where a station listens for one. */
   sequenceId: string | null;
-  /** It is watched for the second at which it goes. */
-  watchesRecording: boolean;
+  /** It is watched for the second at which it goes, or for an old programme that goes quiet; null for neither. */
+  watches: "recording" | "blanking" | null;
 }
 
 type OnProgress = (share: number) => void;
@@ -75,7 +48,8 @@ export async function measureForBench(
   as: MeasuredAs,
   onProgress: OnProgress,
 ): Promise<FileMeasurement> {
-  if (as.watchesRecording) return watchFile(name, sound, onProgress);
+  if (as.watches === "recording") return watchFile(name, sound, onProgress);
+  if (as.watches === "blanking") return blankedFile(name, sound, onProgress);
   const sequence = as.sequences.find(({ id }) => id === as.sequenceId);
   const returned = sequence ? await measureReturned(sound, sequence) : null;
   if (sequence && returned && returned.passes.length > 0)
@@ -91,34 +65,6 @@ export async function measureForBench(
   return as.tape.bands.length > 1 || isWide(as.tape.bands[0])
     ? measureTape(name, sound, as, onProgress)
     : measureTone(name, sound, as, onProgress);
-}
-
-/** How long a recording holds, as if it had been heard just now. */
-async function watchFile(name: string, sound: SoundFile, onProgress: OnProgress): Promise<FileMeasurement> {
-  const { sampleRateHz, channelCount, durationSeconds, warnings } = sound;
-  const watch = new RecordingWatch(sampleRateHz, channelCount, WATCHED_TONES);
-  let frames = 0;
-  let oscillator: OscillatorLine | null = null;
-  for await (const block of sound.blocks()) {
-    watch.push(block);
-    // a file was recorded to be looked at: it is what came off the tape
-    watch.hears("tape");
-    oscillator ??= oscillatorLine(block, sampleRateHz);
-    frames += block[0].length;
-    onProgress(frames / sound.frameCount);
-  }
-  return {
-    name,
-    sampleRateHz,
-    durationSeconds,
-    warnings,
-    channels: [],
-    transport: null,
-    playback: null,
-    returned: null,
-    recording: watch.result,
-    oscillator,
-  };
 }
 
 /** The passes of a recording as if they had been heard just now; where the screws stood then nobody has told. */
@@ -155,7 +101,7 @@ async function measureTone(
     frames += block[0].length;
     onProgress(frames / sound.frameCount);
   }
-  const { sampleRateHz, durationSeconds, warnings } = sound;
+  const { durationSeconds, warnings } = sound;
   const isMarked = sequences
     .map(programmeOfSequence)
     .some((programme) => recogniseByMarks(marks.marks, programme, durationSeconds).sections.length > 0);
@@ -171,17 +117,7 @@ async function measureTone(
     };
   });
   const transport = worstTransport(meter, geometry);
-  return {
-    name,
-    sampleRateHz,
-    durationSeconds,
-    warnings,
-    channels,
-    transport,
-    playback: null,
-    ...NO_RECORDING,
-    returned: null,
-  };
+  return { ...nothingMeasured(name, sound), warnings, channels, transport };
 }
 
 /** Of a tape with several bands: speed from the band that is for it, or else from the one that is known best. */
@@ -194,7 +130,7 @@ async function measureTape(
   const reference = atSpeed(tape, speedFactor);
   const report = await measureRecording(sound, { tape: reference, sequences, onProgress });
   if (!report) throw new Error("The recording was left before its end.");
-  const { sampleRateHz, durationSeconds, by } = report;
+  const { sampleRateHz, by } = report;
   if (by.kind === "sequence") return sequenceFile(name, sound, report.warnings, `the sequence ${by.name}`);
   const usable = report.stretches.filter(({ speed }) => speed !== null);
   const forSpeed = usable.filter(({ index }) => reference.bands[index].role === "speed");
@@ -213,35 +149,18 @@ async function measureTape(
     speedCmPerS,
     equalisation: timeConstants(reference.equalisation, reference.speedCmPerS),
   }).take(heard);
-  return {
-    name,
-    sampleRateHz,
-    durationSeconds,
-    warnings,
-    channels,
-    transport: null,
-    playback,
-    ...NO_RECORDING,
-    returned: null,
-  };
+  return { ...nothingMeasured(name, sound), warnings, channels, playback };
 }
 
 /** A recording of a sequence: nothing of a reference tape is in it. */
 const sequenceFile = (
   name: string,
-  { sampleRateHz, durationSeconds }: SoundFile,
+  sound: SoundFile,
   warnings: readonly string[],
   what: string,
 ): FileMeasurement => ({
-  name,
-  sampleRateHz,
-  durationSeconds,
+  ...nothingMeasured(name, sound),
   warnings: [...warnings, tellsNoSpeed(`This is ${what}`)],
-  channels: [],
-  transport: null,
-  playback: null,
-  returned: null,
-  ...NO_RECORDING,
 });
 
 /** What a file has given, as the stations read it: speed of the channel known best, flutter of the worse one. */
@@ -252,16 +171,13 @@ export function heardFile(file: FileMeasurement): Heard {
   const worst = flutters.toSorted((a, b) => b.weighted.peakPercent - a.weighted.peakPercent).at(0);
   return {
     source: { kind: "file", name: file.name },
-    nominalHz: null,
-    fullScale: null,
+    ...NOTHING_HEARD_YET,
     speed: best ? { ...best, settled: true, creeps: best.creepPercent !== 0, before: null } : null,
     flutter: worst ? { ...worst, settled: flutterNotKept(worst) === null } : null,
     playback: file.playback,
-    comparison: null,
     returned: file.returned,
     recording: file.recording,
-    quiet: null,
-    ownNoiseDbfs: null,
+    blanking: file.blanking,
     oscillator: file.oscillator,
     problems: [...file.warnings, ...file.channels.flatMap(({ warnings }) => warnings)],
   };

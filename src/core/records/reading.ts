@@ -23,7 +23,9 @@ export interface Circumstances {
   /** What is switched on on the front of the machine; nothing, or not said, when left out. */
   switchedOn?: FrontSwitch[];
   /** What noise is told of, where it is not a recorded silence; never kept with a reading. */
-  noiseOf?: "machine" | "bulk";
+  noiseOf?: "machine" | "bulk" | "other side";
+  /** What erasing is told of, where it is not the depth of one pass; never kept with a reading. */
+  eraseOf?: "again" | "blanking";
   /** Somebody said that the tone to be erased was on this blank tape before; never kept with a reading. */
   toneWasOn?: string;
 }

@@ -138,6 +138,15 @@ export const PRESETS: readonly Sequence[] = [
     ],
   }),
   make({
+    id: "other-side-tones",
+    name: "Tones for the other direction, steady",
+    description:
+      "1 and 10 kHz together, 10 dB down as a pair, for two minutes: recorded on the other side, to hear how much of it comes across into this one.",
+    segments: [
+      { kind: "two-tone", channels: both, frequencyHz: 1000, secondHz: 10000, levelDb: -22, seconds: 120 },
+    ],
+  }),
+  make({
     id: "noise-reduction",
     name: "Noise reduction and filters",
     description:

@@ -3,6 +3,15 @@ import { joined } from "@/core/dsp/joined";
 import { SeededRandom } from "@/core/dsp/seeded-random";
 import type { TapeType } from "@/core/standards/tape-types";
 import { azimuthDelay } from "./playback-gain";
+import {
+  records,
+  reverses,
+  runsTape,
+  switchesOf,
+  type DeckKey,
+  type DeckStatus,
+  type DeckSwitches,
+} from "./deck-status";
 import { PlaybackFilter } from "./playback-filter";
 import { PlaybackSide } from "./playback-side";
 import { endlessTone, type Tape, type TapeSide } from "./tape";
@@ -10,7 +19,7 @@ import { RecordSide } from "./record-side";
 import { TapeRecorder } from "./tape-recorder";
 import { Transport } from "./transport";
 import { repaired } from "./practice-repairs";
-import type { ParameterPath, TransportParameters } from "./transport-parameters";
+import type { TransportParameters } from "./transport-parameters";
 import { NoiseReduction } from "./noise-reduction";
 import { Oscillator } from "./oscillator";
 import type { Trimmer } from "./trimmer";
@@ -24,51 +33,6 @@ export interface PracticeDeckOptions {
   /** Instead of a tape: a tone without an end at this frequency, playing at once. */
   toneHz?: number;
 }
-
-export const DECK_KEYS = ["play", "reverse", "stop", "wind", "rewind", "record"] as const;
-export type DeckKey = (typeof DECK_KEYS)[number];
-
-export interface DeckStatus {
-  key: DeckKey;
-  tapeId: string;
-  /** Side that faces the heads: 0 is A. */
-  side: 0 | 1;
-  /** Seconds of tape at its own speed that have passed the heads on this side. */
-  positionSeconds: number;
-  lengthSeconds: number;
-  /** What it gives out while it records, three heads only. */
-  monitor: "source" | "tape";
-  /** The type of tape that its switch stands at; null while it feels the shell by itself. */
-  tapeSwitch: TapeType | null;
-  switches: DeckSwitches;
-  /** Since the record key was pressed last, and how warm that and before has made the oscillator, seconds. */
-  recordingSeconds: number;
-  warmSeconds: number;
-  /** What its meters show, dB re 0, left and right. */
-  meterDb: [number, number];
-  /** Turns of the take-up reel since the counter was last set to nought. */
-  counter: number;
-}
-
-/** What can be switched on and off on the front of a machine that has it. */
-export interface DeckSwitches {
-  reduction: boolean;
-  multiplex: boolean;
-  headroom: boolean;
-}
-
-export const ALL_OFF: DeckSwitches = { reduction: false, multiplex: false, headroom: false };
-
-/** Which parameter says that a machine has a switch. */
-const FITTED: Record<keyof DeckSwitches, ParameterPath> = {
-  reduction: "reduction.fitted",
-  multiplex: "multiplex.cornerHz",
-  headroom: "headroom.biasDb",
-};
-
-/** The switches that a machine has. */
-export const switchesOf = (parameters: TransportParameters): Array<keyof DeckSwitches> =>
-  (Object.keys(FITTED) as Array<keyof DeckSwitches>).filter((name) => parameters[FITTED[name]] !== 0);
 
 /** The next block of what is to be recorded, full scale = ±1. */
 export type RecordInput = (frames: number) => [Float64Array, Float64Array];
@@ -247,25 +211,24 @@ export class PracticeDeck {
     this.input = input;
   }
 
-  /** Presses a key. Reverse is for machines that have it, and plays the side that faces away. */
+  /** Presses a key. Reverse is for machines that have it, and plays or records the side that faces away. */
   press(key: DeckKey): void {
-    if (key === "reverse" && !this.options.parameters["deck.autoReverse"]) return;
+    if (reverses(key) && !this.options.parameters["deck.autoReverse"]) return;
     this.recorder?.stop();
     this.recorder = null;
-    const runs = key === "play" || key === "reverse" || key === "record";
-    if (runs) {
-      const reverse = key === "reverse";
+    this.key = key;
+    if (runsTape(key)) {
+      const reverse = reverses(key);
       this.transport.way = { reverse, sideB: (this.side === 1) !== reverse };
       this.transport.tapeMm = 1000 * this.metres(this.along(this.place));
       this.transport.start();
     }
-    if (key === "record") {
+    if (records(key)) {
       this.recordingSeconds = 0;
-      this.recorder = new TapeRecorder(this.tape.sides[this.side]);
+      this.recorder = new TapeRecorder(this.tape.sides[this.playedSide]);
       this.recordSide.load(this.tape.formula);
       this.waiting = new Float64Array(0);
     }
-    this.key = key;
   }
 
   /** The next `frames` samples of left and right, full scale = ±1. */
@@ -283,20 +246,20 @@ export class PracticeDeck {
 
   private renderBlock(frames: number): [Float64Array, Float64Array] {
     const { parameters: p, sampleRateHz } = this.options;
-    this.oscillator.pass(frames / sampleRateHz, this.key === "record");
-    if (this.key === "record") this.recordingSeconds += frames / sampleRateHz;
+    this.oscillator.pass(frames / sampleRateHz, records(this.key));
+    if (records(this.key)) this.recordingSeconds += frames / sampleRateHz;
     this.source = null;
     let left: Float64Array = new Float64Array(frames);
     let right: Float64Array = new Float64Array(frames);
     const [leftGain, rightGain] = ([0, 1] as const).map((c) =>
       amplitudeOf(p[c === 0 ? "output.leftDb" : "output.rightDb"] + this.playback.gainDb(c)),
     );
-    if (this.key === "stop" || this.key === "wind" || this.key === "rewind") {
+    if (!runsTape(this.key)) {
       this.wind(frames / sampleRateHz);
       this.transport.rest(frames / sampleRateHz);
     } else {
       const places = this.move(frames);
-      if (this.key === "record") [left, right] = this.record(places);
+      if (records(this.key)) [left, right] = this.record(places);
       else this.read(places, left, right);
     }
     this.retune();
@@ -318,7 +281,7 @@ export class PracticeDeck {
     // it stands behind the playback level trimmers, where 0 is what it should be
     const zeros = [amplitudeOf(p["output.leftDb"]), amplitudeOf(p["output.rightDb"])] as const;
     if (this.reduction) [left, right] = this.reduction.decoded([left, right], zeros);
-    return this.source && this.key === "record" && this.givesSource
+    return this.source && records(this.key) && this.givesSource
       ? this.monitored(this.source, left, right)
       : [left, right];
   }
@@ -356,8 +319,7 @@ export class PracticeDeck {
     const places = new Float64Array(frames);
     for (let i = 0; i < frames; i++) {
       this.place += way * step * this.transport.next();
-      places[i] =
-        this.key === "reverse" ? this.tape.seconds - this.along(this.place) : this.along(this.place);
+      places[i] = reverses(this.key) ? this.tape.seconds - this.along(this.place) : this.along(this.place);
     }
     if (this.place < 0 || this.place > this.tape.seconds) this.press("stop");
     return places;
@@ -366,7 +328,7 @@ export class PracticeDeck {
   private read(places: Float64Array, left: Float64Array, right: Float64Array): void {
     const side = this.tape.sides[this.playedSide];
     const ratio = this.options.parameters.speedCmPerS / this.tape.speedCmPerS;
-    const reverse = this.key === "reverse";
+    const reverse = reverses(this.key);
     const delay = () => azimuthDelay(this.options.parameters, this.playback.wovenArcMinutes(reverse)) * ratio;
     const from = delay();
     this.playback.pass(places.length / this.options.sampleRateHz);
@@ -444,11 +406,11 @@ export class PracticeDeck {
 
   /** Whether side A's own order runs forwards past the heads. */
   private get forwards(): boolean {
-    return (this.side === 0) !== (this.key === "reverse");
+    return (this.side === 0) !== reverses(this.key);
   }
 
   private get playedSide(): 0 | 1 {
-    return this.key === "reverse" ? (this.side === 0 ? 1 : 0) : this.side;
+    return reverses(this.key) ? (this.side === 0 ? 1 : 0) : this.side;
   }
 
   /** Seconds from the start of the side that faces the heads. */
@@ -502,7 +464,7 @@ export class PracticeDeck {
   private settingsOf(channel: 0 | 1): TransportParameters {
     return {
       ...this.options.parameters,
-      "head.azimuthArcMinutes": this.playback.tiltArcMinutes(this.key === "reverse"),
+      "head.azimuthArcMinutes": this.playback.tiltArcMinutes(reverses(this.key)),
       "playback.t2Microseconds": this.playback.t2Microseconds(channel),
     };
   }

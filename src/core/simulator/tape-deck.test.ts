@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { sineInput } from "@/testing/sine-input";
 import { harmonicsOf } from "@/testing/steady-harmonics";
 import { fmTone } from "@/testing/fm-tone";
 import { azimuthDelay, trebleGain } from "./playback-gain";
@@ -139,6 +140,31 @@ describe("keys", () => {
     deck.render(RATE);
     expect(deck.status.positionSeconds).toBeLessThan(before);
     expect(harmonicsOf(deck.render(RATE)[0], RATE, 1000).fundamentalDbfs).toBeCloseTo(-12, 2);
+  });
+
+  it("records in reverse on the side that faces away, and plays it back so", () => {
+    const deck = deckOf(tapeOf([]), { "deck.autoReverse": 1 });
+    deck.setInput(sineInput(1000, -12, RATE));
+    deck.press("wind");
+    deck.render(RATE / 5);
+    deck.press("record-reverse");
+    const before = deck.status.positionSeconds;
+    deck.render(3 * RATE);
+    expect(deck.status.positionSeconds).toBeLessThan(before - 2.5);
+    expect(deck.status.recordingSeconds).toBeCloseTo(3, 6);
+    deck.press("wind");
+    deck.render(RATE / 13);
+    deck.press("play");
+    const own = deck.render(RATE / 2)[0];
+    expect(Math.max(...own.map(Math.abs))).toBeLessThan(0.02);
+    deck.press("wind");
+    while (deck.status.positionSeconds < before) deck.render(RATE / 100);
+    deck.press("reverse");
+    deck.render(RATE);
+    expect(harmonicsOf(deck.render(RATE)[0], RATE, 1000).fundamentalDbfs).toBeCloseTo(-12, 0);
+    const plain = deckOf(tapeOf([]), { "deck.autoReverse": 0 });
+    plain.press("record-reverse");
+    expect(plain.status.key).toBe("stop");
   });
 
   it("the end of the tape stops it", () => {

@@ -1,8 +1,10 @@
 import { describe, expect, it } from "vitest";
 import { DEMO_BLANKS } from "@/core/practice/demo-blanks";
 import { RecordBench } from "@/testing/record-bench";
-import { biasSides } from "./bias-sides";
-import { tapeDoubt } from "./bias-doubt";
+import { biasKnown } from "@/core/guidance/bias-screw";
+import { sensitivityDb, thirdShare } from "@/core/simulator/tape-formula";
+import { biasSides, type BiasSide } from "./bias-sides";
+import { schoolsApart, tapeDoubt } from "./bias-doubt";
 
 const [PLAIN, CHROME] = DEMO_BLANKS;
 
@@ -29,5 +31,40 @@ describe("a tape of another type than was said", { timeout: 60_000 }, () => {
       bench.watch("bias");
       expect(tapeDoubt(bench.laid("bias"), biasSides(bench.laid("bias")))).toBeNull();
     }
+  });
+});
+
+describe("flatness and over-bias far apart", () => {
+  const TONES = { middleHz: 315, highHz: 10_000, speedCmPerS: 4.76 };
+  /** A screw of 6 dB a turn that was heard at four places and now stands where flatness would leave it. */
+  const side = (equaliserDb: number): BiasSide => {
+    const at = (biasDb: number, afterTurns: number) => ({
+      middleDb: sensitivityDb(biasDb, TONES.middleHz, TONES.speedCmPerS),
+      highDb: sensitivityDb(biasDb, TONES.highHz, TONES.speedCmPerS) + equaliserDb,
+      thirdDb: 20 * Math.log10(thirdShare(biasDb)),
+      afterTurns,
+    });
+    const heard = [-4, -2.5, -1, 0.5, 2].map((biasDb, i) => at(biasDb, i));
+    const screw = { turns: [0.25, 0.25, 0.25, 0.25], heard, tones: TONES, overBiasDb: 3 };
+    return {
+      channel: "left",
+      adjuster: undefined,
+      last: null,
+      known: biasKnown(screw),
+      moves: false,
+      movesAt: null,
+      overBiasDb: 3,
+    };
+  };
+
+  it.each<[number, RegExp | null]>([
+    [-3.5, /Over-bias would leave bias [\d.]+ dB higher on the left channel/],
+    [3.5, /Over-bias would leave bias [\d.]+ dB lower on the left channel/],
+    [0, null],
+  ])("with the equaliser %f dB off", (equaliserDb, says) => {
+    const said = schoolsApart("flatness", [side(equaliserDb)]);
+    if (says === null) expect(said).toBeNull();
+    else expect(said).toMatch(says);
+    expect(schoolsApart("over-bias", [side(equaliserDb)])).toBeNull();
   });
 });

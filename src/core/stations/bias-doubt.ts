@@ -1,7 +1,8 @@
+import type { HeardSchool } from "@/core/guidance/bias-answers";
 import { biasErrorAt } from "@/core/guidance/bias-screw";
 import { BIAS_OVER_TYPE_I_DB, TAPE_TYPES, type TapeType } from "@/core/standards/tape-types";
 import { fixed } from "@/core/text/number-text";
-import type { BiasSide } from "./bias-sides";
+import { errorOf, type BiasSide } from "./bias-sides";
 import type { OnTheBench } from "./on-the-bench";
 
 /** Nearer to right than this a screw is out; a tape of another type stands farther off. */
@@ -43,4 +44,25 @@ export function tapeDoubt({ here, circumstances }: OnTheBench, sides: readonly B
   return like.length === 0
     ? null
     : `Both channels stand ${fixed(Math.abs(mean), 1)} dB ${mean < 0 ? "too low" : "too high"} in bias, as with a tape of type ${like.join(" or ")} in the machine, or its switch set for another type. Look at both.`;
+}
+
+const APART_DB = 0.8;
+
+/**
+ * Flatness and over-bias would leave the screws far apart: flatness hears the record equaliser too. In a sentence; null where
+ * they agree within what is known of them, or another school is chosen.
+ */
+export function schoolsApart(school: HeardSchool, sides: readonly BiasSide[]): string | null {
+  if (school !== "flatness") return null;
+  const apart = sides.flatMap((side) => {
+    const [flat, over] = [errorOf("flatness", side), errorOf("over-bias", side)];
+    if (!flat || !over) return [];
+    const db = flat.errorDb - over.errorDb;
+    return Math.abs(db) > APART_DB + Math.hypot(flat.uncertaintyDb, over.uncertaintyDb)
+      ? [`${fixed(Math.abs(db), 1)} dB ${db > 0 ? "higher" : "lower"} on the ${side.channel} channel`]
+      : [];
+  });
+  return apart.length === 0
+    ? null
+    : `Over-bias would leave bias ${apart.join(" and ")}: the record equaliser stands off, which flatness takes for bias. Set bias by over-bias first, then the equaliser.`;
 }

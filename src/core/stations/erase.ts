@@ -1,9 +1,9 @@
 import { recordsTape, type Machine } from "@/core/records/machine";
 import { PRESETS } from "@/core/signals/presets";
 import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
-import { fixed } from "@/core/text/number-text";
 import { nothingAdvised } from "./advised";
 import { MAINS } from "./cautions";
+import { BLANKING_METHOD, blankingFigures, blankingNow } from "./blanking";
 import { erasedHere, type ErasedHere } from "./erased";
 import { readingsOfMoment, type LogContext } from "./log-context";
 import type { OnTheBench } from "./on-the-bench";
@@ -20,7 +20,25 @@ const quantities = {
     atLeast: true,
     scale: [20, 100],
   },
+  "erase.again": {
+    name: "Erase depth after a second pass",
+    unit: "dB",
+    decimals: 1,
+    signed: false,
+    atLeast: true,
+    scale: [20, 100],
+  },
+  "erase.blanking": {
+    name: "Old programme goes down by",
+    unit: "dB",
+    decimals: 0,
+    signed: false,
+    atLeast: true,
+    scale: [10, 80],
+  },
+  "erase.blankingFall": { name: "Goes quiet within", unit: "s", decimals: 1, signed: false, scale: [0, 5] },
 } as const;
+type EraseQuantity = keyof typeof quantities;
 
 const SEQUENCE = PRESETS.find(({ id }) => id === "erase-and-noise")!;
 /** Two machines that record one tone do not agree better. */
@@ -28,8 +46,9 @@ const LEAST_UNCERTAINTY_DB = 0.5;
 /** So deep nothing is erased: the tone was never there. */
 const UNHEARD_OF_DB = 100;
 
-const limitOf = ({ limits, toleranceClass }: Machine): number =>
-  limits.eraseDb ?? TOLERANCE_CLASSES[toleranceClass].eraseDb;
+/** What is asked of one pass; how a programme goes down has no limit of its own, nor has a second pass. */
+const limitOf = ({ limits, toleranceClass }: Machine, quantity: EraseQuantity): number | null =>
+  quantity === "erase.depth" ? (limits.eraseDb ?? TOLERANCE_CLASSES[toleranceClass].eraseDb) : null;
 
 /** How deep each channel of the last pass was erased. */
 export const erasedNow = (bench: OnTheBench): ErasedHere =>
@@ -46,7 +65,7 @@ export const erasedNow = (bench: OnTheBench): ErasedHere =>
       : null;
   });
 
-export const erase: MeasuringStation<"erase", keyof typeof quantities> = {
+export const erase: MeasuringStation<"erase", EraseQuantity> = {
   id: "erase",
   kind: "measure",
   name: "Erase",
@@ -68,25 +87,40 @@ export const erase: MeasuringStation<"erase", keyof typeof quantities> = {
     sequence: SEQUENCE.id,
     follows: null,
     steady: "erase-tone",
+    blanking: true,
   },
   tapeLacks: () => null,
   upsets: ["erase", "noise"],
   readings: (bench) => {
+    const { eraseOf } = bench.circumstances;
+    if (eraseOf === "blanking") {
+      const { channels, lacks } = blankingNow(bench);
+      return unlessLacking(lacks, (context) =>
+        readingsOfMoment(
+          erase,
+          { ...context, nominalHz: TONE_HZ },
+          { seconds: 10, method: BLANKING_METHOD },
+          channels.flatMap(({ channel, heard }) => blankingFigures(channel, heard?.blanked ?? null)),
+        ),
+      );
+    }
+    const again = eraseOf === "again";
+    const method = again ? AGAIN_METHOD : METHOD;
     const { channels, lacks, agoSeconds } = erasedNow(bench);
     if (channels.length === 0) return nothingToLog(lacks ?? "");
     const readings = (context: LogContext) =>
       readingsOfMoment(
         erase,
         { ...context, nominalHz: TONE_HZ, at: recordedAt(context.at, agoSeconds) },
-        { seconds: 20, method: METHOD },
+        { seconds: 20, method },
         channels.map(
           ({ channel, depth }) =>
             depth && {
-              quantity: "erase.depth",
+              quantity: again ? "erase.again" : "erase.depth",
               channel,
               value: depth.db,
               uncertainty: Math.hypot(LEAST_UNCERTAINTY_DB, depth.uncertaintyDb),
-              ...(depth.hidden && { method: `${METHOD}; at least that: noise hides what is left` }),
+              ...(depth.hidden && { method: `${method}; at least that: noise hides what is left` }),
             },
         ),
       );
@@ -110,46 +144,11 @@ export const erase: MeasuringStation<"erase", keyof typeof quantities> = {
     "Rewind, and record the erase sequence over it.",
     "Three heads: listen to the tape while it records. Two heads: rewind and play.",
     "A machine that records both ways: the same in the other direction, said on the left.",
+    "Blanking test: an old recording, and record over a part of it with nothing going in. Monitor the tape, or play it afterwards.",
   ],
   checks: [],
   caution: MAINS,
 };
 const TONE_HZ = 1000;
 const METHOD = "1 kHz at +6 dB erased once, what is left by narrow filter";
-
-/**
- * What a pattern of erase depths usually means, the likeliest first; none where nothing is short.
- * @param others as logged on the job's other tapes, @param beforeDb as logged on this one
- */
-export function eraseCauses(
-  channels: ReadonlyArray<{ channel: string; db: number }>,
-  others: ReadonlyArray<{ name: string; db: number }>,
-  beforeDb: number | null,
-  leastDb: number,
-): string[] {
-  const short = channels.filter(({ db }) => db < leastDb);
-  if (short.length === 0) return [];
-  const [one, other] = channels;
-  const apart = other ? Math.abs(one.db - other.db) : 0;
-  // where this tape was erased well before, the others tell nothing: the machine has changed since
-  const hasChanged = beforeDb !== null && beforeDb >= leastDb;
-  const better = hasChanged ? [] : others.filter(({ db }) => db >= leastDb);
-  return [
-    ...(apart > APART_DB
-      ? [
-          `The ${one.db < other.db ? one.channel : other.channel} channel is ${fixed(apart, 0)} dB worse than the other: the erase head is dirty, too low or too high, or worn on that track.`,
-        ]
-      : []),
-    ...(better.length > 0
-      ? [
-          `On ${better.map(({ name }) => name).join(", ")} it is deep enough: this tape is too strong for this machine.`,
-        ]
-      : []),
-    ...(apart <= APART_DB && better.length === 0
-      ? [
-          `${hasChanged ? `It was ${fixed(beforeDb, 0)} dB before on this tape. ` : ""}Both channels alike: look at the oscillator's amplitude first, with a meter at the erase head, then clean the erase head, then its contacts.`,
-        ]
-      : []),
-  ];
-}
-const APART_DB = 8;
+const AGAIN_METHOD = "1 kHz at +6 dB erased twice, what is left by narrow filter";

@@ -33,7 +33,7 @@ const left = (channels: ReturnedChannel[]) => {
     channels: [one],
   }));
   const pass = { segments } as unknown as PassNow;
-  return erasedOf({ pass, source: null, agoSeconds: 0, turnsSince: 0, fresh: true }, 2).at(0);
+  return erasedOf({ pass }, 2).at(0);
 };
 
 describe("what a pass of the erase sequence tells of a channel", () => {

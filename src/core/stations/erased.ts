@@ -1,3 +1,4 @@
+import type { ReturnedNow } from "@/core/returned/heard-pass";
 import type { ReturnedChannel } from "@/core/returned/returned";
 import { ZERO_DBFS } from "@/core/returned/returned";
 import type { Machine } from "@/core/records/machine";
@@ -49,8 +50,18 @@ export function erasedHere(
   return { channels, lacks: lacks ?? missing(channels), agoSeconds: last.agoSeconds };
 }
 
+/** At which a tone at 0 came back in the last whole pass off the tape since which nothing was turned, dBFS by channel; null without one. */
+export function zerosOf(returned: ReturnedNow | null): number[] | null {
+  const pass = returned?.passes.findLast(
+    ({ whole, hears, told }) => whole && hears === "tape" && told === returned.told,
+  );
+  if (!pass) return null;
+  const zeros = erasedOf({ pass }, 2).flatMap(({ zeroDbfs }) => zeroDbfs ?? []);
+  return zeros.length > 0 ? zeros : null;
+}
+
 /** Erase depth, noise and separation of each channel, from one pass of the erase sequence. */
-export function erasedOf({ pass }: Recorded, channels: Machine["channels"]): Erased[] {
+export function erasedOf({ pass }: Pick<Recorded, "pass">, channels: Machine["channels"]): Erased[] {
   const all = (c: number): ReturnedChannel[] =>
     pass.segments.flatMap((one) => heardOn(one.channels, c) ?? []);
   return channelNames(channels).flatMap((channel, c): Erased[] => {

@@ -1,3 +1,4 @@
+import type { BlankingChannel } from "@/core/measure/blanking";
 import type { FlutterResult } from "@/core/measure/flutter";
 import type { OscillatorLine } from "@/core/measure/oscillator-line";
 import type { Quiet } from "@/core/measure/quiet";
@@ -47,6 +48,10 @@ export interface Heard {
   recording: RecordingRun | null;
   /** Noise of what plays nothing, as it stands; null while something does, and where it is not asked for. */
   quiet: Quiet | null;
+  /** A blanking test so far, by channel, null where no programme was heard yet; null while none is listened for. */
+  blanking: Array<BlankingChannel | null> | null;
+  /** At which a tone at 0 came back last, dBFS by channel, kept while the tape is turned over; null where nothing was kept. */
+  zeroDbfs: number[] | null;
   /** Noise of the sound card itself, RMS, dBFS; null where nobody measured it. */
   ownNoiseDbfs: number | null;
   /** Bias that is left in what is heard; null where the sample rate does not reach it, or there is none. */
@@ -54,3 +59,21 @@ export interface Heard {
   /** Why there is no number, or what is doubtful. */
   problems: string[];
 }
+
+/** Before anything was heard. */
+export const NOTHING_HEARD_YET: Omit<Heard, "source"> = {
+  nominalHz: null,
+  fullScale: null,
+  speed: null,
+  flutter: null,
+  playback: null,
+  comparison: null,
+  returned: null,
+  recording: null,
+  quiet: null,
+  blanking: null,
+  zeroDbfs: null,
+  ownNoiseDbfs: null,
+  oscillator: null,
+  problems: [],
+};

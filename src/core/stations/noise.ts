@@ -1,9 +1,14 @@
+import type { HumLine } from "@/core/measure/hum";
+import { FAINT_TONES_HZ } from "@/core/measure/quiet";
+import type { ToneInNoise } from "@/core/measure/tone-in-noise";
+import type { Circumstances } from "@/core/records/reading";
 import { inForce } from "@/core/records/job-records";
 import { recordsTape } from "@/core/records/machine";
 import { fixed } from "@/core/text/number-text";
 import { PRESETS } from "@/core/signals/presets";
 import { nothingAdvised } from "./advised";
 import { MAINS } from "./cautions";
+import { channelNames } from "./channels";
 import { erasedHere, NOISE_UNCERTAINTY_DB, type ErasedHere } from "./erased";
 import { readingsOfMoment, type Figure, type LogContext } from "./log-context";
 import type { OnTheBench } from "./on-the-bench";
@@ -54,6 +59,20 @@ const quantities = {
     signed: true,
     scale: [-80, -20],
   },
+  "noise.otherSide": {
+    name: "Crosstalk of the other direction at 1 kHz",
+    unit: "dB",
+    decimals: 1,
+    signed: true,
+    scale: [-80, -20],
+  },
+  "noise.otherSideHigh": {
+    name: "Crosstalk of the other direction at 10 kHz",
+    unit: "dB",
+    decimals: 1,
+    signed: true,
+    scale: [-80, -20],
+  },
   "noise.crosstalk": { name: "Crosstalk at 1 kHz", unit: "dB", decimals: 1, signed: true, scale: [-80, -20] },
 } as const;
 type NoiseQuantity = keyof typeof quantities;
@@ -70,7 +89,16 @@ export const noiseNow = (bench: OnTheBench): ErasedHere =>
 
 /** Noise of the machine alone or of a bulk-erased tape, re what comes back at 0, and why it cannot be logged. */
 export interface QuietNow {
-  channels: Array<{ channel: string; aDb: number; flatDb: number; uncertaintyDb: number }>;
+  channels: Array<{
+    channel: string;
+    aDb: number;
+    flatDb: number;
+    uncertaintyDb: number;
+    /** Mains lines, re what comes back at 0. */
+    hum: HumLine[];
+    /** What comes across of each tone of the other direction, re that tone; at most that where noise hides it. */
+    across: Array<{ frequencyHz: number; db: number; hidden: boolean; uncertaintyDb: number }>;
+  }>;
   lacks: string | null;
 }
 
@@ -78,17 +106,24 @@ export function quietNow(bench: OnTheBench): QuietNow {
   const nothing = (lacks: string): QuietNow => ({ channels: [], lacks });
   const quiet = bench.heard?.quiet ?? null;
   const { channels } = noiseNow(bench);
-  const zeros = channels.flatMap(({ channel, zeroDbfs }) =>
+  const told = channels.flatMap(({ channel, zeroDbfs }) =>
     zeroDbfs === null ? [] : [{ channel, zeroDbfs }],
   );
+  const kept = bench.heard?.zeroDbfs ?? [];
+  const zeros =
+    told.length > 0
+      ? told
+      : channelNames(bench.here.machine.channels).flatMap((channel, c) =>
+          c < kept.length ? [{ channel, zeroDbfs: kept[c] }] : [],
+        );
   if (zeros.length === 0)
     return nothing(
       "Record the erase sequence once first: its tone at 0 tells what this noise is held against.",
     );
   if (!quiet) return nothing("Nothing quiet was heard yet: no tone, for five seconds.");
   const own = bench.heard?.ownNoiseDbfs ?? null;
-  const told = zeros.map(({ channel, zeroDbfs }, c) => {
-    const { noise: heard } = quiet.channels[Math.min(c, quiet.channels.length - 1)];
+  const quietChannels = zeros.map(({ channel, zeroDbfs }, c) => {
+    const { noise: heard, hum, faint } = quiet.channels[Math.min(c, quiet.channels.length - 1)];
     // both as the level of a sine as strong
     const aboveOwn = own === null ? Infinity : heard.flatDbfs - (own + SINE_OVER_RMS_DB);
     const cards = aboveOwn > 0 ? -10 * Math.log10(1 - 10 ** (-aboveOwn / 10)) : Infinity;
@@ -97,20 +132,38 @@ export function quietNow(bench: OnTheBench): QuietNow {
       aDb: heard.aDbfs - zeroDbfs,
       flatDb: heard.flatDbfs - zeroDbfs,
       uncertaintyDb: Math.hypot(NOISE_UNCERTAINTY_DB, Math.min(MOST_CARDS_DB, cards)),
+      hum: hum.map(({ frequencyHz, levelDb }) => ({ frequencyHz, levelDb: levelDb - zeroDbfs })),
+      across: FAINT_TONES_HZ.map((frequencyHz, i) => acrossFrom(frequencyHz, faint[i], zeroDbfs)),
     };
   });
-  const isCards = told.some(({ uncertaintyDb }) => uncertaintyDb > CARDS_DB);
+  const isCards = quietChannels.some(({ uncertaintyDb }) => uncertaintyDb > CARDS_DB);
   return {
-    channels: told,
+    channels: quietChannels,
     lacks: isCards
       ? "This is the sound card's own noise, as its loop-back measured it: raise the level between the machine and the card."
-      : told.some(({ flatDb }) => flatDb > LOUD_DB)
+      : quietChannels.some(({ flatDb }) => flatDb > LOUD_DB)
         ? "That is no silence: something plays."
-        : quiet.steady
+        : quiet.steady || bench.circumstances.noiseOf === "other side"
           ? null
           : "It does not hold still: programme, a click or a loose contact is in it.",
   };
 }
+
+/** How far one of the tones recorded on the other side comes across. */
+function acrossFrom(frequencyHz: number, { levelDbfs, toneDbfs }: ToneInNoise, zeroDbfs: number) {
+  const recorded = frequencyHz > TONE_HZ ? RECORDED_HIGH_DB : NOISE_UNCERTAINTY_DB;
+  return {
+    frequencyHz,
+    db: (toneDbfs ?? levelDbfs) - zeroDbfs - OTHER_SIDE_DB,
+    hidden: toneDbfs === null,
+    uncertaintyDb: Math.hypot(recorded, ACROSS_NOISE_DB),
+  };
+}
+/** Each of both tones is sent so far re 0: half of what the two swing together. */
+const OTHER_SIDE_DB = -10 - 20 * Math.log10(2);
+/** How well a recorder records 10 kHz at that level, and what noise leaves unsure of a tone that stands out of it. */
+const RECORDED_HIGH_DB = 1.5;
+const ACROSS_NOISE_DB = 0.5;
 const SINE_OVER_RMS_DB = 3.01;
 const CARDS_DB = 3;
 const MOST_CARDS_DB = 20;
@@ -119,7 +172,9 @@ const LOUD_DB = -25;
 export const NOISE_OF = {
   machine: { quantity: "noise.machine", says: "no tape in it" },
   bulk: { quantity: "noise.bulk", says: "a bulk-erased tape" },
-} as const;
+  "other side": { quantity: "noise.otherSide", says: "the other direction's tones" },
+} as const satisfies Record<NoiseOf, { quantity: NoiseQuantity; says: string }>;
+type NoiseOf = NonNullable<Circumstances["noiseOf"]>;
 
 /** Beyond this, noise of bias says that something is magnetised or lopsided. */
 const BIAS_NOISE_DB = 3;
@@ -174,7 +229,7 @@ export const noise: MeasuringStation<"noise", NoiseQuantity> = {
     sequence: SEQUENCE.id,
     follows: null,
     steady: null,
-    quiet: true,
+    quiet: ({ noiseOf }) => (noiseOf === "other side" ? "faint tones" : "silence"),
   },
   tapeLacks: () => null,
   upsets: ["noise"],
@@ -188,12 +243,14 @@ export const noise: MeasuringStation<"noise", NoiseQuantity> = {
           noise,
           { ...context, nominalHz: TONE_HZ },
           { seconds: 8, method: `noise, ${says}, re what comes back at 0` },
-          channels.map(({ channel, aDb, uncertaintyDb }) => ({
-            quantity,
-            channel,
-            value: aDb,
-            uncertainty: uncertaintyDb,
-          })),
+          noiseOf === "other side"
+            ? channels.flatMap(acrossFigures)
+            : channels.map(({ channel, aDb, uncertaintyDb }) => ({
+                quantity,
+                channel,
+                value: aDb,
+                uncertainty: uncertaintyDb,
+              })),
         ),
       );
     }
@@ -259,9 +316,20 @@ export const noise: MeasuringStation<"noise", NoiseQuantity> = {
     "Noise reduction off, input closed at the source's end.",
     "Three heads: listen to the tape while it records. Two heads: rewind and play.",
     "Then, at the same levels, without a tape, and with a bulk-erased one playing: say which below.",
+    "Tracks of the other direction: record their tones on the other side, turn over, and play a blank place of this one.",
   ],
   checks: [],
   caution: MAINS,
 };
 const TONE_HZ = 1000;
 const HIGH_TONE_HZ = 10_000;
+
+const acrossFigures = ({ channel, across }: QuietNow["channels"][number]): Array<Figure<NoiseQuantity>> =>
+  across.map(({ frequencyHz, db, hidden, uncertaintyDb }) => ({
+    quantity: frequencyHz > TONE_HZ ? "noise.otherSideHigh" : "noise.otherSide",
+    channel,
+    nominalHz: frequencyHz,
+    value: db,
+    uncertainty: uncertaintyDb,
+    method: `tones on the other side, by narrow filter${hidden ? "; at most that: noise hides what comes across" : ""}`,
+  }));

@@ -22,7 +22,7 @@ export interface MapPoint {
 
 /** One tone of one channel. */
 export const isSame = (a: MapPoint, b: MapPoint) =>
-  a.channel === b.channel && a.level === b.level && Math.abs(a.frequencyHz / b.frequencyHz - 1) < 0.01;
+  a.channel === b.channel && a.level === b.level && isHz(a.frequencyHz, b.frequencyHz);
 
 /** The points of the small map: four levels, five frequencies. */
 export const mapOf = (points: readonly MapPoint[]): MapPoint[] =>

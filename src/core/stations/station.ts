@@ -62,8 +62,10 @@ export interface Hears {
   follows: Followed | null;
   /** The preset that holds it, by its id. */
   steady: string | null;
-  /** Noise while nothing plays; not when left out. */
-  quiet?: true;
+  /** Noise while nothing plays, or while nothing but faint tones do; not when left out. */
+  quiet?: (circumstances: Circumstances) => "silence" | "faint tones";
+  /** An old programme that goes quiet, where that is what is looked for; not when left out. */
+  blanking?: true;
 }
 
 /** A kind of adjuster that a machine may have here, in the words of the machine editor. */

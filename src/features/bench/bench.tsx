@@ -91,11 +91,13 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
   const follows = measuring?.hears.follows ?? null;
   const want = useLatest(listener.want);
   const recording = useWatchedRecording(job.id, measuring?.hears.what === "recording", listener);
+  const [circumstances, setCircumstances] = useCircumstances(job.id, listener.practice);
+  const quiet = measuring?.hears.quiet?.(circumstances) ?? null;
+  const blanking = (measuring?.hears.blanking ?? false) && circumstances.eraseOf === "blanking";
   useEffect(() => {
     const { flutter = false, role = null, sequence = null } = measuring?.hears ?? {};
-    want({ flutter, role, follows, sequence, recording, quiet: measuring?.hears.quiet ?? false });
-  }, [want, measuring, follows, recording]);
-  const [circumstances, setCircumstances] = useCircumstances(job.id, listener.practice);
+    want({ flutter, role, follows, sequence, recording, quiet, blanking });
+  }, [want, measuring, follows, recording, quiet, blanking]);
   useForgetTones(listener, circumstances);
   // what belongs to the tape speed that is worked at
   const here = useMemo(() => atSpeed(view), [view]);

@@ -6,7 +6,7 @@ import TextField from "@mui/material/TextField";
 import { useLiveQuery } from "dexie-react-hooks";
 import { useState } from "react";
 import { fixed, THIN_SPACE } from "@/core/text/number-text";
-import type { DeckSwitches } from "@/core/simulator/practice-deck";
+import type { DeckSwitches } from "@/core/simulator/deck-status";
 import type { TapeType } from "@/core/standards/tape-types";
 import { PRESETS } from "@/core/signals/presets";
 import { database } from "@/storage/database";

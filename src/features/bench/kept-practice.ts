@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { sequenceSchema } from "@/core/signals/sequence";
-import { ALL_OFF } from "@/core/simulator/practice-deck";
+import { ALL_OFF } from "@/core/simulator/deck-status";
 import { PRACTICE_SLOTS } from "@/core/simulator/practice-slots";
 import { readDraft, saveDraft } from "@/storage/drafts";
 
@@ -21,6 +21,7 @@ const keptSchema = z.object({
   /** What it records, by tape and sequence, and how far it is; left out while it does not. */
   records: z
     .object({
+      key: z.enum(["record", "record-reverse"]).default("record"),
       blankId: z.string().nullable(),
       sequence: sequenceSchema.nullable(),
       side: z.union([z.literal(0), z.literal(1)]),

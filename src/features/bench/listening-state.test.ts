@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { ListeningResult } from "@/core/live/live-listening";
-import type { FileMeasurement } from "@/core/recordings/measure-for-bench";
+import { nothingMeasured } from "@/core/recordings/file-measurement";
 import { listening, NOTHING_HEARD, type ListeningEvent, type ListeningState } from "./listening-state";
 
 const FROM = { source: { kind: "practice" as const, name: "x" }, fullScale: null };
@@ -28,6 +28,7 @@ const result = (fields: Partial<ListeningResult> = {}): ListeningResult => ({
   recording: null,
   quiet: null,
   oscillator: null,
+  blanking: null,
   returned: null,
   band: null,
   sequencePlays: null,
@@ -35,18 +36,8 @@ const result = (fields: Partial<ListeningResult> = {}): ListeningResult => ({
   tapeDoubt: null,
   ...fields,
 });
-const file = (name: string): FileMeasurement => ({
-  name,
-  sampleRateHz: 48000,
-  durationSeconds: 10,
-  warnings: [],
-  channels: [],
-  transport: null,
-  playback: null,
-  returned: null,
-  recording: null,
-  oscillator: null,
-});
+const file = (name: string) =>
+  nothingMeasured(name, { sampleRateHz: 48000, durationSeconds: 10, warnings: [] });
 const after = (...events: ListeningEvent[]): ListeningState => events.reduce(listening, NOTHING_HEARD);
 
 describe("what the page shows of its source", () => {

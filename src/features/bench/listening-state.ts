@@ -1,14 +1,16 @@
 import type { SoundCardInput } from "@/audio/sound-card";
 import type { TransportView } from "@/core/advice/transport-view";
-import { beforeTurn, heardLive, type LiveSource } from "@/core/live/heard-live";
+import { beforeTurn, heardLive, type LiveSource, heardSince } from "@/core/live/heard-live";
+import { zerosOf } from "@/core/stations/erased";
 import type { ListeningResult } from "@/core/live/live-listening";
 import type { SignalReport } from "@/core/measure/signal-findings";
 import type { WatchTrack } from "@/core/measure/watch-log";
-import { heardFile, type FileMeasurement } from "@/core/recordings/measure-for-bench";
+import { heardFile } from "@/core/recordings/measure-for-bench";
+import type { FileMeasurement } from "@/core/recordings/file-measurement";
 import type { Calibration } from "@/core/records/input-calibration";
 import type { Reading } from "@/core/records/reading";
-import type { DeckStatus, DeckSwitches } from "@/core/simulator/practice-deck";
-import type { Heard } from "@/core/stations/heard";
+import type { DeckStatus, DeckSwitches } from "@/core/simulator/deck-status";
+import { NOTHING_HEARD_YET, type Heard } from "@/core/stations/heard";
 import type { StripPoint } from "@/ui/strip";
 import type { PracticeState, SlotState } from "@/workers/listener-api";
 
@@ -95,7 +97,8 @@ export type ListeningEvent = { session: number } & (
   | { kind: "practice changed"; state: PracticeState }
   | { kind: "turns logged"; loggedTurns: number[] }
   | { kind: "watch"; on: boolean }
-  | { kind: "tones cleared" }
+  /** Turned over, the same tape plays on the same machine: what 0 comes back at stays. */
+  | { kind: "tones cleared"; turnedOver: boolean }
   | { kind: "quiet forgotten" }
   | { kind: "turned" }
   | { kind: "told"; times: number }
@@ -154,10 +157,17 @@ export function listening(state: ListeningState, event: ListeningEvent): Listeni
     case "tones cleared":
       return {
         ...state,
-        heard: state.heard && { ...state.heard, playback: null, comparison: null, returned: null },
+        heard: state.heard && {
+          ...state.heard,
+          playback: null,
+          comparison: null,
+          returned: null,
+          blanking: null,
+          zeroDbfs: event.turnedOver ? (zerosOf(state.heard.returned) ?? state.heard.zeroDbfs) : null,
+        },
       };
     case "quiet forgotten":
-      return { ...state, heard: state.heard && { ...state.heard, quiet: null } };
+      return { ...state, heard: state.heard && { ...state.heard, quiet: null, blanking: null } };
     case "turned":
       return {
         ...state,
@@ -198,13 +208,6 @@ function withResult(
   state: ListeningState,
   { result, from, deck }: Extract<ListeningEvent, { kind: "heard" }>,
 ): ListeningState {
-  const playback = result.playback ?? state.heard?.playback ?? null;
-  const comparison = result.comparison ?? state.heard?.comparison ?? null;
-  const returned = result.returned ?? state.heard?.returned ?? null;
-  // what was watched of an earlier session of the page comes back by the source
-  const recording = result.recording ?? state.heard?.recording ?? null;
-  const oscillator = result.recording ? result.oscillator : (state.heard?.oscillator ?? null);
-  const quiet = result.quiet ?? state.heard?.quiet ?? null;
   const add = (points: StripPoint[], value: number | undefined) =>
     value === undefined
       ? points
@@ -215,7 +218,7 @@ function withResult(
   return {
     ...state,
     live: result,
-    heard: heardLive(result, from, playback, comparison, returned, { recording, oscillator, quiet }),
+    heard: heardLive(result, from, heardSince(state.heard ?? NOTHING_HEARD_YET, result)),
     check: result.check ?? state.check,
     watch: result.watch ?? state.watch,
     speedStrip: add(state.speedStrip, result.speed?.instantPercent),

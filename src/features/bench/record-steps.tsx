@@ -12,6 +12,8 @@ interface RecordStepsProps extends Pick<PictureProps, "bench" | "listener" | "st
   lacks?: string | null;
   /** The station is about what is switched on. */
   anySwitch?: boolean;
+  /** Another preset that is recorded beforehand, by its id. */
+  before?: string | null;
   /** What else is chosen beside what is sent. */
   children?: ReactNode;
 }
@@ -31,6 +33,7 @@ export function RecordSteps({
   view,
   children,
   anySwitch,
+  before,
   ...props
 }: RecordStepsProps) {
   const sequence = PRESETS.find(({ id }) => id === station.hears.sequence);
@@ -84,7 +87,7 @@ export function RecordSteps({
         <SetZero {...{ listener, view }} />
       </Box>
       <Box sx={{ display: "flex", columnGap: 2, rowGap: 0.75, flexWrap: "wrap", alignItems: "center" }}>
-        <Send {...{ listener, station, view, bench }} />
+        <Send {...{ listener, station, view, bench, before }} />
         {children}
       </Box>
     </Box>

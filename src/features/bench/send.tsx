@@ -5,6 +5,7 @@ import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import { PRESETS } from "@/core/signals/presets";
 import { timelineOf } from "@/core/signals/timeline";
+import type { Way } from "@/core/simulator/deck-status";
 import type { Sequence } from "@/core/signals/sequence";
 import { usePlayer } from "../signals/use-player";
 import { isStarting, UNSET_SEND_DB } from "./set-zero";
@@ -16,6 +17,7 @@ const STEADY_WORDS: Record<string, string | undefined> = {
   "bias-tones": "Both tones, steady",
   "level-tone": "The level tone",
   "erase-tone": "First the tone to be erased",
+  "other-side-tones": "First the tones on the other side",
 };
 const preset = (wanted: string | null): Sequence | undefined => PRESETS.find(({ id }) => id === wanted);
 
@@ -29,11 +31,15 @@ export function Send({
   view,
   bench,
   before = null,
+  only = null,
 }: Pick<PictureProps, "listener" | "station" | "view" | "bench"> & {
   /** Another preset that is recorded beforehand, by its id. */
   before?: string | null;
+  /** Nothing but what sounds steadily, where the station's sequence is not wanted. */
+  only?: "steady" | null;
 }) {
   const first = preset(before);
+  const [way, setWay] = useState<Way>("forwards");
   const player = usePlayer();
   const [passes, setPasses] = useState(1);
   const [agreed, setAgreed] = useState(false);
@@ -43,13 +49,15 @@ export function Send({
   const { sequence: wanted, steady: watched } = station.hears;
   // where a tone is followed all the time the sequence is for machines that cannot be
   const bySequence = !machine.monitorsTape || station.hears.what === "sequence";
-  const sequence = bySequence ? preset(wanted) : undefined;
+  const sequence = bySequence && only === null ? preset(wanted) : undefined;
   // what is followed off the tape is for three heads; what is recorded beforehand for all
   const { what, follows } = station.hears;
   const forAll = follows === null || what === "recording";
   const steady = machine.monitorsTape || forAll ? preset(watched) : undefined;
   const send = (what: Sequence) =>
-    practice ? listener.recordSequence(what, blank) : player.play(what, job.zero?.sendDb ?? UNSET_SEND_DB);
+    practice
+      ? listener.recordSequence(what, blank, way)
+      : player.play(what, job.zero?.sendDb ?? UNSET_SEND_DB);
   const may = practice !== null || agreed;
   const starting = isStarting(listener);
   return (
@@ -93,8 +101,8 @@ export function Send({
           )}
           {steady && (
             <Button
-              variant={sequence ? "outlined" : "contained"}
-              color={sequence ? "inherit" : "primary"}
+              variant={sequence || only ? "outlined" : "contained"}
+              color={sequence || only ? "inherit" : "primary"}
               disabled={starting}
               onClick={() => void send(steady)}
             >
@@ -117,10 +125,20 @@ export function Send({
             Monitor {practice.deck.monitor === "tape" ? "source" : "tape"}
           </Button>
         ) : (
-          <Button variant="outlined" color="inherit" onClick={() => void listener.playRecording()}>
-            Rewind and play
+          <Button variant="outlined" color="inherit" onClick={() => void listener.playRecording(way)}>
+            {way === "forwards" ? "Rewind" : "Wind"} and play
           </Button>
         ))}
+      {practice?.autoReverse && station.apartBy.includes("side") && (
+        <Button
+          variant={way === "reverse" ? "contained" : "outlined"}
+          color="inherit"
+          aria-pressed={way === "reverse"}
+          onClick={() => setWay(way === "reverse" ? "forwards" : "reverse")}
+        >
+          In reverse
+        </Button>
+      )}
       {player.trouble && <Box sx={{ color: "warning.main" }}>{player.trouble}</Box>}
     </Box>
   );

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from "react";
 import { SWITCHES } from "@/core/records/machine";
 import type { Circumstances } from "@/core/records/reading";
-import type { DeckStatus } from "@/core/simulator/practice-deck";
+import { reverses, type DeckStatus } from "@/core/simulator/deck-status";
 import { readDraft, saveDraft } from "@/storage/drafts";
 import type { ListenerState } from "./use-listener";
 
@@ -32,4 +32,4 @@ export function useCircumstances(
 
 const onIn = ({ switches }: DeckStatus) => SWITCHES.filter((one) => switches[one]);
 
-const sideOf = ({ side, key }: DeckStatus): "A" | "B" => ((side === 1) !== (key === "reverse") ? "B" : "A");
+const sideOf = ({ side, key }: DeckStatus): "A" | "B" => ((side === 1) !== reverses(key) ? "B" : "A");

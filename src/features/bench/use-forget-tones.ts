@@ -7,12 +7,13 @@ export function useForgetTones(
   { clearPlayback, forgetQuiet }: ListenerState,
   { side, head, recordingOn, switchedOn = [], noiseOf }: Circumstances,
 ): void {
-  const key = `${side} ${head} ${recordingOn} ${switchedOn.join()}`;
-  const heard = useRef(key);
+  const key = `${head} ${recordingOn} ${switchedOn.join()}`;
+  const heard = useRef({ key, side });
   useEffect(() => {
-    if (heard.current === key) return;
-    heard.current = key;
-    clearPlayback();
+    const before = heard.current;
+    if (before.key === key && before.side === side) return;
+    heard.current = { key, side };
+    clearPlayback(before.key === key);
   });
   const quiet = useRef(noiseOf);
   useEffect(() => {

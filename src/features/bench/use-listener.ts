@@ -9,9 +9,9 @@ import type { HeadTracks } from "@/core/playback/azimuth-view";
 import type { BlankTape } from "@/core/records/blank-tape";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import type { Sequence } from "@/core/signals/sequence";
-import type { DeckKey, DeckStatus, DeckSwitches } from "@/core/simulator/practice-deck";
+import type { DeckKey, DeckStatus, DeckSwitches, Way } from "@/core/simulator/deck-status";
 import type { TapeType } from "@/core/standards/tape-types";
-import { switchesOf } from "@/core/simulator/practice-deck";
+import { switchesOf } from "@/core/simulator/deck-status";
 import { PRACTICE_FULL_SCALE, practiceParameters } from "@/core/simulator/practice-machines";
 import { readCalibration } from "@/storage/calibrations";
 import { everySequence } from "@/storage/sequences";
@@ -50,8 +50,10 @@ interface Opened {
 const KEEP_EVERY_SECONDS = 1;
 
 const recordingOf = (deck: DeckStatus, sequence: Sequence | null): KeptPractice["records"] => {
-  const { tapeId, side, positionSeconds, recordingSeconds, warmSeconds, monitor } = deck;
+  const { key, tapeId, side, positionSeconds, recordingSeconds, warmSeconds, monitor } = deck;
+  if (key !== "record" && key !== "record-reverse") return undefined;
   return {
+    key,
     blankId: blankIdOf(tapeId),
     sequence,
     side,
@@ -61,6 +63,9 @@ const recordingOf = (deck: DeckStatus, sequence: Sequence | null): KeptPractice[
     monitor,
   };
 };
+
+const RECORDS = { forwards: "record", reverse: "record-reverse" } as const satisfies Record<Way, DeckKey>;
+const PLAYS = { forwards: "play", reverse: "reverse" } as const satisfies Record<Way, DeckKey>;
 
 /** The recording that a practice machine was left at. */
 async function recordingLeft({ records }: KeptPractice): Promise<GoesOn | null> {
@@ -131,7 +136,7 @@ export function useListener(options: ListenOptions) {
   const keepRecording = (mine: Opened, deck: DeckStatus) => {
     const { kept } = mine;
     if (!kept) return;
-    const records = deck.key === "record" ? recordingOf(deck, mine.sends) : undefined;
+    const records = recordingOf(deck, mine.sends);
     const sinceKept = (deck.recordingSeconds ?? 0) - (kept.records?.recordingSeconds ?? -Infinity);
     if (records ? sinceKept >= 0 && sinceKept < KEEP_EVERY_SECONDS : !kept.records) return;
     mine.kept = { ...kept, records };
@@ -277,12 +282,13 @@ export function useListener(options: ListenOptions) {
     dispatch({ session: id, kind: "begun", source: "file" });
     dispatch({ session: id, kind: "progress", share: 0 });
     try {
-      const { sequence: sequenceId, recording } = wanted.current;
+      const { sequence: sequenceId, recording, blanking } = wanted.current;
+      const watches: "recording" | "blanking" | null = recording ? "recording" : blanking ? "blanking" : null;
       const as = {
         ...(await played()),
         geometry: options.geometry,
         sequenceId,
-        watchesRecording: recording !== null,
+        watches,
       };
       if (session.closed) return;
       const worker = startListener();
@@ -347,7 +353,7 @@ export function useListener(options: ListenOptions) {
     one:
       | { kind: "watch"; on: boolean }
       | { kind: "trouble dismissed" }
-      | { kind: "tones cleared" }
+      | { kind: "tones cleared"; turnedOver: boolean }
       | { kind: "quiet forgotten" },
   ) => dispatch({ session: now.current.session, ...one });
 
@@ -366,10 +372,10 @@ export function useListener(options: ListenOptions) {
       void running()?.worker.api.want(what);
     },
     /** The other direction of a live source plays, or another head; what a file gave stays. */
-    clearPlayback: () => {
+    clearPlayback: (turnedOver = false) => {
       const mine = running();
       if (!mine) return;
-      event({ kind: "tones cleared" });
+      event({ kind: "tones cleared", turnedOver });
       void mine.worker.api.clearPlayback();
     },
     /** Another thing is quiet from now on. */
@@ -378,6 +384,13 @@ export function useListener(options: ListenOptions) {
       if (!mine) return;
       event({ kind: "quiet forgotten" });
       void mine.worker.api.forgetQuiet();
+    },
+    /** Listens for an old programme that goes quiet, from now on. */
+    beginBlanking: () => {
+      const mine = running();
+      if (!mine) return;
+      event({ kind: "quiet forgotten" });
+      void mine.worker.api.beginBlanking();
     },
     /** By hand: what is heard is the source, or the tape; null leaves it to Unzel. */
     sayHears: (what: "source" | "tape" | null) => void running()?.worker.api.sayHears(what),
@@ -425,16 +438,22 @@ export function useListener(options: ListenOptions) {
     pressKey: (key: DeckKey) => toPractice((api) => api.pressKey(key)),
     loadTape: (tape: ReferenceTape) => toPractice((api) => api.loadTape(tape)),
     loadBlank: (blank: BlankTape | null) => toPractice((api) => api.loadBlank(blank)),
-    /** Puts a blank tape in from its start, and records a sequence on it. */
-    recordSequence: async (sequence: Sequence, blank: BlankTape | null) => {
+    /** Puts a blank tape in from the start of a side, and records a sequence on it. */
+    recordSequence: async (sequence: Sequence, blank: BlankTape | null, way: Way = "forwards") => {
       await toPractice((api) => api.loadBlank(blank));
+      if (way === "reverse") await toPractice((api) => api.windToStart(way));
       await chooseInput(sequence);
+      await toPractice((api) => api.pressKey(RECORDS[way]));
+    },
+    /** Records silence on the practice machine from where it stands. */
+    recordNothing: async () => {
+      await chooseInput(null);
       await toPractice((api) => api.pressKey("record"));
     },
-    /** Rewinds the practice machine to where the recording began, and plays it. */
-    playRecording: async () => {
-      await toPractice((api) => api.rewindToStart());
-      await toPractice((api) => api.pressKey("play"));
+    /** Winds the practice machine to where the recording began, and plays it. */
+    playRecording: async (way: Way = "forwards") => {
+      await toPractice((api) => api.windToStart(way));
+      await toPractice((api) => api.pressKey(PLAYS[way]));
     },
     turnSide: () => toPractice((api) => api.turnSide()),
     resetCounter: () => toPractice((api) => api.resetCounter()),

@@ -7,10 +7,12 @@ import Paper from "@mui/material/Paper";
 import Typography from "@mui/material/Typography";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useState } from "react";
+import { useLiveQuery } from "dexie-react-hooks";
+import { useEffect, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { presentStation, toRepeat } from "@/core/alignment/station-state";
 import { importBundle } from "@/storage/bundles";
+import { bringBackJob, deletedJobs, letGoOfDeleted } from "@/storage/deleted-jobs";
 import { loadDemoWorkshop } from "@/storage/first-visit";
 import { FileButton } from "@/ui/file-button";
 import { KeyCap } from "@/ui/key-cap";
@@ -24,6 +26,13 @@ export function Floor() {
   const router = useRouter();
   const jobs = useFloor();
   const [message, setMessage] = useState<{ severity: "success" | "error"; text: string } | null>(null);
+  const deleted = useLiveQuery(deletedJobs) ?? [];
+  useEffect(() => void letGoOfDeleted(), []);
+  const bringBack = ({ id, number }: { id: string; number: string }) =>
+    bringBackJob(id).then(
+      () => setMessage({ severity: "success", text: `Job ${number} is back, with all that was its own.` }),
+      (error: Error) => setMessage({ severity: "error", text: error.message }),
+    );
   useHotkeys("n", () => router.push("/jobs/new"));
 
   const importFile = async (file: File) => {
@@ -63,6 +72,20 @@ export function Floor() {
             {message.text}
           </Alert>
         )}
+        {deleted.map((job) => (
+          <Alert
+            key={job.id}
+            severity="info"
+            sx={{ mb: 2 }}
+            action={
+              <Button color="inherit" onClick={() => void bringBack(job)}>
+                Bring it back
+              </Button>
+            }
+          >
+            Job {job.number} was deleted within the last day.
+          </Alert>
+        ))}
         {jobs === undefined && (
           <Typography sx={{ color: "text.secondary", py: 6 }}>Opening the workshop…</Typography>
         )}

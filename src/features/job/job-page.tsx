@@ -17,7 +17,8 @@ import { uncertaintyText } from "@/core/reference/reference-tape";
 import { limitFor, stationsOf } from "@/core/alignment/registry";
 import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
 import { exportJob } from "@/storage/bundles";
-import { changeJob, deleteJob } from "@/storage/jobs";
+import { deleteJob } from "@/storage/deleted-jobs";
+import { changeJob } from "@/storage/jobs";
 import { Card } from "@/ui/card";
 import { Missing } from "../shell/missing";
 import { download, fileName } from "./download";
@@ -127,7 +128,8 @@ function JobForm({ view }: { view: JobView }) {
       <Dialog open={deleting} onClose={() => setDeleting(false)}>
         <DialogTitle>Delete job {job.number}?</DialogTitle>
         <DialogContent>
-          Its {view.readings.length} readings go with it and cannot be brought back, unless it was exported.
+          Its {view.readings.length} readings, pictures of runs and sounds go with it. From the floor it can
+          be brought back for a day; after that only from an export.
         </DialogContent>
         <DialogActions>
           <Button color="inherit" onClick={() => void exportIt()}>

@@ -7,15 +7,22 @@ import { useEffect, useState, type ReactNode } from "react";
 import { prepareFirstVisit } from "@/storage/first-visit";
 import { theme } from "@/ui/theme";
 
+interface ShellProps {
+  demo: boolean;
+  /** Of the page, for the one script that is written into it. */
+  nonce?: string;
+  children: ReactNode;
+}
+
 /** What stands around every page: theme, fonts, and the storage made ready on a first visit. */
-export function Shell({ demo, children }: { demo: boolean; children: ReactNode }) {
+export function Shell({ demo, nonce, children }: ShellProps) {
   const [trouble, setTrouble] = useState<string | null>(null);
   useEffect(() => {
     prepareFirstVisit(demo).catch((error: Error) => setTrouble(error.message));
   }, [demo]);
   return (
     <>
-      <InitColorSchemeScript attribute="data-theme" defaultMode="system" />
+      <InitColorSchemeScript attribute="data-theme" defaultMode="system" nonce={nonce} />
       <ThemeProvider theme={theme} defaultMode="system">
         <CssBaseline />
         {trouble && (

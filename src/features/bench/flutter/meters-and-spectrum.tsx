@@ -1,6 +1,6 @@
 "use client";
 import Box from "@mui/material/Box";
-import Papa from "papaparse";
+import { csvText } from "@/core/formats/csv-text";
 import { memo } from "react";
 import type { FlutterMeter } from "@/core/records/machine";
 import type { FlutterResult } from "@/core/measure/flutter";
@@ -30,7 +30,7 @@ export const FlutterPanel = memo(function FlutterPanel({ flutter, points, meter,
   const csv = () =>
     download(
       "rate-spectrum.csv",
-      Papa.unparse(points.map(({ rateHz, percent }) => ({ rateHz, peakPercent: percent }))),
+      csvText(points.map(({ rateHz, percent }) => ({ rateHz, peakPercent: percent }))),
       "text/csv",
     );
   const png = (url: string) => downloadUrl("rate-spectrum.png", url);

@@ -1,7 +1,7 @@
 "use client";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Papa from "papaparse";
+import { csvText } from "@/core/formats/csv-text";
 import { memo, useMemo } from "react";
 import { useLiveQuery } from "dexie-react-hooks";
 import type { TransportEvent } from "@/core/measure/transport-events";
@@ -162,7 +162,7 @@ function advice(watch: WatchTrack | null, limitPercent: number): string {
 const csvOf = (
   track: Pick<WatchTrack, "stepSeconds" | "speedPercent" | "flutterPercent" | "levelDb">,
 ): string =>
-  Papa.unparse(
+  csvText(
     track.speedPercent.map((speedPercent, i) => ({
       seconds: i * track.stepSeconds,
       speedPercent,

@@ -6,7 +6,7 @@ import type { HeardSchool } from "@/core/guidance/bias-answers";
 import { BIAS_SCHOOLS, type BiasSchool, type Job } from "@/core/records/job";
 import type { OnTheBench } from "@/core/stations/on-the-bench";
 import { heardSchool, schoolOf } from "@/core/stations/bias";
-import { tapeDoubt } from "@/core/stations/bias-doubt";
+import { schoolsApart, tapeDoubt } from "@/core/stations/bias-doubt";
 import { typedLast } from "@/core/stations/bias-meter";
 import { biasNow, biasSides, errorOf, type BiasSide } from "@/core/stations/bias-sides";
 import { fixed, hertzText, THIN_SPACE } from "@/core/text/number-text";
@@ -38,6 +38,7 @@ function Bias({ view, bench, listener, station, advised, absent }: PictureProps)
   const { tones, lacks } = biasNow(bench);
   const comparison = bench.heard?.comparison ?? null;
   const doubt = tapeDoubt(bench, sides);
+  const apart = schoolsApart(school, sides);
   return (
     <>
       {comparison?.hears && view.machine.monitorsTape && (
@@ -61,6 +62,18 @@ function Bias({ view, bench, listener, station, advised, absent }: PictureProps)
           <Box sx={{ flex: 1 }}>{doubt}</Box>
           <Button variant="outlined" color="inherit" onClick={() => void looked(view.job, bench)}>
             I looked: it is this tape
+          </Button>
+        </Box>
+      )}
+      {apart && (
+        <Box role="note" sx={{ display: "flex", gap: 1, fontWeight: 600, lineHeight: 1.3 }}>
+          <Box sx={{ flex: 1 }}>{apart}</Box>
+          <Button
+            variant="outlined"
+            color="inherit"
+            onClick={() => void changeJob(view.job.id, { biasSchool: "over-bias" })}
+          >
+            Set by over-bias
           </Button>
         </Box>
       )}

@@ -3,10 +3,14 @@ import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import { useMemo } from "react";
 import { limitFor } from "@/core/alignment/registry";
+import type { Circumstances } from "@/core/records/reading";
 import { inForce } from "@/core/records/job-records";
-import { eraseCauses, erasedNow } from "@/core/stations/erase";
+import { eraseCauses, secondPassCauses } from "@/core/stations/erase-causes";
+import { erasedNow } from "@/core/stations/erase";
 import { EraseStaircase } from "@/ui/erase-staircase";
 import { Figure } from "../figure";
+import { Blanking } from "../blanking";
+import { OneOf } from "../one-of";
 import { RecordSteps } from "../record-steps";
 import { onThisTape } from "../record-view";
 import { UsualCauses } from "../usual-causes";
@@ -20,7 +24,8 @@ function Erase({ view, bench, listener, station, absent, onCircumstances }: Pict
   const { channels, lacks } = erasedNow(bench);
   const names = view.machine.channels === 1 ? ["both"] : ["left", "right"];
   const leastDb = limitFor(view.machine, "erase.depth") ?? 0;
-  const { recordingOn = "", toneWasOn } = bench.circumstances;
+  const { recordingOn = "", toneWasOn, eraseOf } = bench.circumstances;
+  const quantity = eraseOf === "again" ? "erase.again" : "erase.depth";
   /** The worse channel as logged last on a tape. */
   const loggedOn = (id: string | undefined): number | null => {
     const depths = inForce(view.readings).filter(
@@ -38,6 +43,22 @@ function Erase({ view, bench, listener, station, absent, onCircumstances }: Pict
     loggedOn(bench.circumstances.recordingOn),
     leastDb,
   );
+  const loggedAs = (what: string, channel: string) =>
+    inForce(mine.readings).findLast((r) => r.quantity === what && r.context.channel === channel)?.value;
+  const secondPass = names.flatMap((channel) => {
+    const [once, twice] = ["erase.depth", "erase.again"].map((what) => loggedAs(what, channel));
+    return once === undefined || twice === undefined ? [] : [{ channel, once, twice }];
+  });
+  const choice = (
+    <OneOf
+      label="Erasing of"
+      choices={ERASINGS}
+      chosen={eraseOf}
+      onChoose={(one) => onCircumstances({ ...bench.circumstances, eraseOf: one })}
+    />
+  );
+  if (eraseOf === "blanking")
+    return <Blanking {...{ bench, listener, station, view, mine, names, absent, choice }} />;
   return (
     <>
       <Box sx={{ display: "grid", gridTemplateColumns: { sm: `repeat(${names.length}, 1fr)` }, gap: 2 }}>
@@ -47,7 +68,7 @@ function Erase({ view, bench, listener, station, absent, onCircumstances }: Pict
             <Figure
               key={name}
               view={mine}
-              quantity="erase.depth"
+              quantity={quantity}
               channel={names.length === 1 ? undefined : name}
               value={depth?.db ?? null}
               uncertainty={depth?.uncertaintyDb ?? 0}
@@ -76,8 +97,12 @@ function Erase({ view, bench, listener, station, absent, onCircumstances }: Pict
           label="The tone to be erased was recorded on this tape before"
         />
       </RecordSteps>
+      {choice}
+      {eraseOf === "again" && (
+        <Box>Rewind and record the same sequence once more over the same place: erased twice now.</Box>
+      )}
       <UsualCauses>
-        {causes.map((cause) => (
+        {[...secondPassCauses(secondPass, leastDb), ...causes].map((cause) => (
           <li key={cause}>{cause}</li>
         ))}
       </UsualCauses>
@@ -99,5 +124,11 @@ function Erase({ view, bench, listener, station, absent, onCircumstances }: Pict
     </>
   );
 }
+
+const ERASINGS: ReadonlyArray<[Circumstances["eraseOf"], string]> = [
+  [undefined, "one pass"],
+  ["again", "a second pass over the same place"],
+  ["blanking", "blanking test"],
+];
 
 export const erase: StationPicture = { Middle: Erase };

@@ -1,12 +1,13 @@
 import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
-import { useMemo } from "react";
+import { useMemo, type ReactNode } from "react";
 import { humMeans } from "@/core/advice/hum-means";
-import { NOISE_UNCERTAINTY_DB } from "@/core/stations/erased";
-import { NOISE_OF, noiseCauses, noiseNow, quietNow } from "@/core/stations/noise";
+import type { Circumstances } from "@/core/records/reading";
+import { NOISE_UNCERTAINTY_DB, type Erased } from "@/core/stations/erased";
+import { NOISE_OF, noiseCauses, noiseNow, quietNow, type QuietNow } from "@/core/stations/noise";
 import { fixed, hertzText, THIN_SPACE } from "@/core/text/number-text";
 import { READING_FONT } from "@/ui/theme";
 import { Figure } from "../figure";
+import { OneOf } from "../one-of";
 import { RecordSteps } from "../record-steps";
 import { onThisTape } from "../record-view";
 import { UsualCauses } from "../usual-causes";
@@ -26,16 +27,17 @@ function Noise({ view, bench, listener, station, absent, onCircumstances }: Pict
         {names.map((name) => {
           const own = channels.find(({ channel }) => channel === name);
           const silent = quiet.channels.find(({ channel }) => channel === name);
+          const shown = shownOf(noiseOf, own, silent);
           return (
             <Figure
               key={name}
               view={mine}
               quantity={noiseOf ? NOISE_OF[noiseOf].quantity : "noise.a"}
               channel={names.length === 1 ? undefined : name}
-              value={noiseOf ? (silent?.aDb ?? null) : (own?.noise?.aDb ?? null)}
-              uncertainty={noiseOf ? (silent?.uncertaintyDb ?? 0) : NOISE_UNCERTAINTY_DB}
+              value={shown.db}
+              uncertainty={shown.uncertaintyDb}
               settled={noiseOf ? quiet.lacks === null : lacks === null}
-              settling="look"
+              settling={shown.hidden ? "at most" : "look"}
               ends={["quiet", "loud"]}
               absent={absent}
               size="narrow"
@@ -43,65 +45,108 @@ function Noise({ view, bench, listener, station, absent, onCircumstances }: Pict
           );
         })}
       </Box>
-      <RecordSteps {...{ bench, listener, station, view }} lacks={noiseOf ? quiet.lacks : lacks} />
-      <Box role="group" aria-label="Noise of" sx={{ display: "flex", gap: 0.75, flexWrap: "wrap" }}>
-        {([undefined, "machine", "bulk"] as const).map((one) => (
-          <Button
-            key={one ?? "silence"}
-            size="small"
-            variant={noiseOf === one ? "contained" : "outlined"}
-            color={noiseOf === one ? "primary" : "inherit"}
-            aria-pressed={noiseOf === one}
-            onClick={() => onCircumstances({ ...bench.circumstances, noiseOf: one })}
-          >
-            {one ? NOISE_OF[one].says : "a recorded silence"}
-          </Button>
-        ))}
-      </Box>
+      <RecordSteps
+        {...{ bench, listener, station, view }}
+        lacks={noiseOf ? quiet.lacks : lacks}
+        before={noiseOf === "other side" ? "other-side-tones" : null}
+      />
+      <OneOf
+        label="Noise of"
+        choices={NOISES}
+        chosen={noiseOf}
+        onChoose={(one) => onCircumstances({ ...bench.circumstances, noiseOf: one })}
+      />
       <UsualCauses>
         {causes.map((cause) => (
           <li key={cause}>{cause}</li>
         ))}
       </UsualCauses>
       {noiseOf ? (
-        <Box>
-          Over 20 Hz to 20 kHz:{" "}
-          {quiet.channels
-            .map(({ channel, flatDb }) => `${channel} ${fixed(flatDb, 1)}${THIN_SPACE}dB`)
-            .join(", ")}
+        <Box sx={{ display: "grid", gridTemplateColumns: { sm: `repeat(${names.length}, 1fr)` }, gap: 2 }}>
+          {quiet.channels.map(({ channel, flatDb, hum, across }) => (
+            <Rows key={channel}>
+              {noiseOf === "other side" ? (
+                across.map(({ frequencyHz, db, hidden }) => (
+                  <Row
+                    key={frequencyHz}
+                    what={`${hertzText(frequencyHz)} of the other direction${hidden ? ", at most" : ""}`}
+                    db={db}
+                  />
+                ))
+              ) : (
+                <Row what="20 Hz to 20 kHz" db={flatDb} />
+              )}
+              <HumRows hum={hum} />
+            </Rows>
+          ))}
         </Box>
       ) : (
         <Box sx={{ display: "grid", gridTemplateColumns: { sm: `repeat(${names.length}, 1fr)` }, gap: 2 }}>
           {channels.map(({ channel, noise, hum, crosstalkDb, crosstalkHighDb }) => (
-            <Box key={channel} component="table" sx={{ borderCollapse: "collapse", "& td": { py: 0.25 } }}>
-              <tbody>
-                <Row what="20 Hz to 20 kHz" db={noise?.flatDb ?? null} />
-                <Row what="A-weighted" db={noise?.aDb ?? null} />
-                <Row what="468 quasi-peak" db={noise?.itu468Db ?? null} />
-                {names.length > 1 && (
-                  <Row
-                    what="comes across from the other channel, 1 kHz"
-                    db={crosstalkDb}
-                    absent="no more than chance"
-                  />
-                )}
-                {names.length > 1 && (
-                  <Row what="the same at 10 kHz" db={crosstalkHighDb} absent="no more than chance" />
-                )}
-                {hum.map(({ frequencyHz, levelDb }) => (
-                  <Row
-                    key={frequencyHz}
-                    what={`mains line at ${hertzText(frequencyHz)}: ${humMeans(frequencyHz)}`}
-                    db={levelDb}
-                  />
-                ))}
-              </tbody>
-            </Box>
+            <Rows key={channel}>
+              <Row what="20 Hz to 20 kHz" db={noise?.flatDb ?? null} />
+              <Row what="A-weighted" db={noise?.aDb ?? null} />
+              <Row what="468 quasi-peak" db={noise?.itu468Db ?? null} />
+              {names.length > 1 && (
+                <Row
+                  what="comes across from the other channel, 1 kHz"
+                  db={crosstalkDb}
+                  absent="no more than chance"
+                />
+              )}
+              {names.length > 1 && (
+                <Row what="the same at 10 kHz" db={crosstalkHighDb} absent="no more than chance" />
+              )}
+              <HumRows hum={hum} />
+            </Rows>
           ))}
         </Box>
       )}
     </>
   );
+}
+
+/** The figure that stands large. */
+function shownOf(
+  noiseOf: Circumstances["noiseOf"],
+  own: Erased | undefined,
+  silent: QuietNow["channels"][number] | undefined,
+): { db: number | null; uncertaintyDb: number; hidden: boolean } {
+  switch (noiseOf) {
+    case undefined:
+      return { db: own?.noise?.aDb ?? null, uncertaintyDb: NOISE_UNCERTAINTY_DB, hidden: false };
+    case "machine":
+    case "bulk":
+      return { db: silent?.aDb ?? null, uncertaintyDb: silent?.uncertaintyDb ?? 0, hidden: false };
+    case "other side":
+      return silent?.across.at(0) ?? { db: null, uncertaintyDb: 0, hidden: false };
+  }
+}
+
+const NOISES: ReadonlyArray<[Circumstances["noiseOf"], string]> = [
+  [undefined, "a recorded silence"],
+  ["machine", NOISE_OF.machine.says],
+  ["bulk", NOISE_OF.bulk.says],
+  ["other side", NOISE_OF["other side"].says],
+];
+
+function Rows({ children }: { children: ReactNode }) {
+  return (
+    <Box component="table" sx={{ borderCollapse: "collapse", alignSelf: "start", "& td": { py: 0.25 } }}>
+      <tbody>{children}</tbody>
+    </Box>
+  );
+}
+
+/** Mains lines by what usually makes them. */
+function HumRows({ hum }: { hum: Array<{ frequencyHz: number; levelDb: number }> }) {
+  return hum.map(({ frequencyHz, levelDb }) => (
+    <Row
+      key={frequencyHz}
+      what={`mains line at ${hertzText(frequencyHz)}: ${humMeans(frequencyHz)}`}
+      db={levelDb}
+    />
+  ));
 }
 
 function Row({ what, db, absent = "cannot be told" }: { what: string; db: number | null; absent?: string }) {

@@ -1,0 +1,69 @@
+import { fixed } from "@/core/text/number-text";
+
+/**
+ * What a pattern of erase depths usually means, the likeliest first; none where nothing is short.
+ * @param others as logged on the job's other tapes, @param beforeDb as logged on this one
+ */
+export function eraseCauses(
+  channels: ReadonlyArray<{ channel: string; db: number }>,
+  others: ReadonlyArray<{ name: string; db: number }>,
+  beforeDb: number | null,
+  leastDb: number,
+): string[] {
+  const short = channels.filter(({ db }) => db < leastDb);
+  if (short.length === 0) return [];
+  const [one, other] = channels;
+  const apart = other ? Math.abs(one.db - other.db) : 0;
+  // where this tape was erased well before, the others tell nothing: the machine has changed since
+  const hasChanged = beforeDb !== null && beforeDb >= leastDb;
+  const better = hasChanged ? [] : others.filter(({ db }) => db >= leastDb);
+  return [
+    ...(apart > APART_DB
+      ? [
+          `The ${one.db < other.db ? one.channel : other.channel} channel is ${fixed(apart, 0)} dB worse than the other: the erase head is dirty, too low or too high, or worn on that track.`,
+        ]
+      : []),
+    ...(better.length > 0
+      ? [
+          `On ${better.map(({ name }) => name).join(", ")} it is deep enough: this tape is too strong for this machine.`,
+        ]
+      : []),
+    ...(apart <= APART_DB && better.length === 0
+      ? [
+          `${hasChanged ? `It was ${fixed(beforeDb, 0)} dB before on this tape. ` : ""}Both channels alike: look at the oscillator's amplitude first, with a meter at the erase head, then clean the erase head, then its contacts.`,
+        ]
+      : []),
+  ];
+}
+const APART_DB = 8;
+
+/** A second pass that takes off less than this takes off nothing; a whole one takes off at least so much. */
+const NOTHING_DB = 3;
+const WHOLE_DB = 12;
+
+/**
+ * What a second pass over the same place tells of a depth that is short, channel by channel.
+ * @param once, @param twice as logged, dB; only channels that have both
+ */
+export function secondPassCauses(
+  channels: ReadonlyArray<{ channel: string; once: number; twice: number }>,
+  leastDb: number,
+): string[] {
+  const short = channels.filter(({ once }) => once < leastDb);
+  const which = (these: typeof short) =>
+    these.length > 1 ? "both channels" : `the ${these[0].channel} channel`;
+  const stays = short.filter(({ once, twice }) => twice - once < NOTHING_DB);
+  const goes = short.filter(({ once, twice }) => twice - once > WHOLE_DB);
+  return [
+    ...(stays.length > 0
+      ? [
+          `A second pass takes nothing more off on ${which(stays)}: what is left lies where the erase gap does not reach, or it comes in anew. Look at the erase head's height, and close the input.`,
+        ]
+      : []),
+    ...(goes.length > 0
+      ? [
+          `A second pass takes it down as far again on ${which(goes)}: the erase head sits right, and is too weak or dirty.`,
+        ]
+      : []),
+  ];
+}

@@ -1,0 +1,1 @@
+import "@/workers/without-eval";

@@ -1,0 +1,95 @@
+import type { Adjustment } from "@/core/records/adjustment";
+import type { Job } from "@/core/records/job";
+import type { Reading } from "@/core/records/reading";
+import type { PartRun, Watch } from "@/core/records/runs";
+import { database, type Draft, type Recording } from "./database";
+
+/** A job that was deleted, with all that was its own, as it is kept for a while. */
+interface DeletedJob {
+  job: Job;
+  readings: Reading[];
+  adjustments: Adjustment[];
+  runs: PartRun[];
+  watches: Watch[];
+  recordings: Recording[];
+  drafts: Draft[];
+}
+
+const PREFIX = "deleted-job-";
+const KEPT_MS = 24 * 60 * 60 * 1000;
+const TABLES = [
+  database.jobs,
+  database.readings,
+  database.adjustments,
+  database.runs,
+  database.watches,
+  database.recordings,
+  database.drafts,
+];
+
+/** Takes a job out with all that is its own: for a day it can be brought back. Machine and tapes stay. */
+export async function deleteJob(id: string): Promise<void> {
+  await database.transaction("rw", TABLES, async () => {
+    const job = await database.jobs.get(id);
+    if (!job) return;
+    const own = [
+      database.readings,
+      database.adjustments,
+      database.runs,
+      database.watches,
+      database.recordings,
+    ] as const;
+    const [readings, adjustments, runs, watches, recordings] = await Promise.all([
+      database.readings.where("jobId").equals(id).toArray(),
+      database.adjustments.where("jobId").equals(id).toArray(),
+      database.runs.where("jobId").equals(id).toArray(),
+      database.watches.where("jobId").equals(id).toArray(),
+      database.recordings.where("jobId").equals(id).toArray(),
+    ]);
+    const drafts = await database.drafts.filter((draft) => isOf(draft, id)).toArray();
+    for (const table of own) await table.where("jobId").equals(id).delete();
+    await database.drafts.bulkDelete(drafts.map((draft) => draft.id));
+    await database.jobs.delete(id);
+    const value: DeletedJob = { job, readings, adjustments, runs, watches, recordings, drafts };
+    await database.drafts.put({ id: `${PREFIX}${id}`, value, savedAt: new Date().toISOString() });
+  });
+}
+
+const isOf = ({ id: draftId }: Draft, jobId: string): boolean =>
+  draftId.endsWith(`-${jobId}`) && !draftId.startsWith(PREFIX);
+
+/** Jobs that were deleted within the last day, the latest first; what is older is let go. */
+export async function deletedJobs(): Promise<Array<{ id: string; number: string }>> {
+  const kept = await database.drafts.where("id").startsWith(PREFIX).toArray();
+  return kept
+    .filter(({ savedAt }) => Date.now() - Date.parse(savedAt) < KEPT_MS)
+    .toSorted((a, b) => (a.savedAt < b.savedAt ? 1 : -1))
+    .map(({ value }) => (value as DeletedJob).job);
+}
+
+/** Lets go what was deleted more than a day ago. */
+export async function letGoOfDeleted(): Promise<void> {
+  await database.drafts
+    .where("id")
+    .startsWith(PREFIX)
+    .filter(({ savedAt }) => !(Date.now() - Date.parse(savedAt) < KEPT_MS))
+    .delete();
+}
+
+/** Brings a deleted job back as it was. @throws Error where it is gone for good, or another took its place */
+export async function bringBackJob(id: string): Promise<void> {
+  await database.transaction("rw", TABLES, async () => {
+    const kept = await database.drafts.get(`${PREFIX}${id}`);
+    if (!kept) throw new Error("This job was deleted more than a day ago: it cannot be brought back.");
+    if (await database.jobs.get(id)) throw new Error("This job is here again already, from a file.");
+    const { job, readings, adjustments, runs, watches, recordings, drafts } = kept.value as DeletedJob;
+    await database.jobs.add(job);
+    await database.readings.bulkAdd(readings);
+    await database.adjustments.bulkAdd(adjustments);
+    await database.runs.bulkAdd(runs);
+    await database.watches.bulkAdd(watches);
+    await database.recordings.bulkAdd(recordings);
+    await database.drafts.bulkPut(drafts);
+    await database.drafts.delete(kept.id);
+  });
+}
