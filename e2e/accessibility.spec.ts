@@ -3,6 +3,9 @@ import { createRequire } from "node:module";
 import { expect, test, type Page } from "@playwright/test";
 import { BenchHands } from "./bench-hands";
 
+// nothing fades: what is looked at is what stays
+test.use({ contextOptions: { reducedMotion: "reduce" } });
+
 const axePath = createRequire(`${process.cwd()}/`).resolve("axe-core/axe.min.js");
 
 async function violations(page: Page): Promise<string[]> {
@@ -60,7 +63,6 @@ for (const colorScheme of ["light", "dark"] as const)
       expect(await violations(page)).toEqual([]);
       await page.getByRole("button", { name: "Check" }).click();
       await expect(page.getByRole("table", { name: "Levels" })).toBeVisible();
-      await page.waitForTimeout(400); // until it has faded in
       expect(await violations(page)).toEqual([]);
       await page.getByRole("dialog").getByRole("button", { name: "Close" }).click();
       await page.getByRole("link", { name: /Wow and flutter/ }).click();
