@@ -6,6 +6,8 @@ const settingsSchema = z.object({
   outputId: z.string().nullable().default(null),
   /** Of sound kept with each logged reading; 0 keeps none. */
   evidenceSeconds: z.number().min(0).max(300).default(30),
+  /** How many seconds of tape the practice machine plays in a second. */
+  practicePace: z.union([z.literal(1), z.literal(2), z.literal(4)]).default(1),
 });
 export type Settings = z.infer<typeof settingsSchema>;
 

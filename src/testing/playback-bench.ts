@@ -49,7 +49,7 @@ export class PlaybackBench {
   protected readonly live: LiveListening;
   protected readonly records: JobRecords;
   private station: MeasuringStationId = "azimuth";
-  private result: ListeningResult | null = null;
+  protected result: ListeningResult | null = null;
   protected soFar: HeardSoFar = NOTHING_HEARD_YET;
   private logbook: Logbook = CLOSED_LOGBOOK;
   private readonly lay = layBench();

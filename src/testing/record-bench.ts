@@ -23,7 +23,7 @@ const TAPE: ReferenceTape = {
   frequencyUncertaintyPercent: 0.05,
   bands: [{ kind: "tone", role: "level", frequencyHz: 315, levelDb: 0, seconds: 60 }],
 };
-/** Until the last sound of a pass has been measured. */
+/** Until the last sound of a pass has been measured, at most. */
 const AFTER_SECONDS = 6;
 
 /** A technician at the record stations: records the station's sequence, hears it come back, turns by the card. */
@@ -75,7 +75,16 @@ export class RecordBench extends PlaybackBench {
   private send(sequence: Sequence): void {
     this.deck.setInput(sequenceInput(sequence, RATE));
     this.deck.press("record");
-    this.listen(timelineOf(sequence).seconds + AFTER_SECONDS);
+    this.listenToPass(timelineOf(sequence).seconds);
+  }
+
+  /** Listens for as long as a pass lasts, and on until all of it has been measured. */
+  private listenToPass(seconds: number): void {
+    const passes = () => this.result?.returned?.passes ?? [];
+    const before = passes().filter(({ whole }) => whole).length;
+    this.listen(seconds);
+    for (let s = 0; s < AFTER_SECONDS && passes().filter(({ whole }) => whole).length <= before; s++)
+      this.listen(1);
   }
 
   /** Sends what a station is watched by, steadily: what goes in is heard first, then what comes off the tape. */
@@ -218,7 +227,7 @@ export class RecordBench extends PlaybackBench {
     this.toStart();
     this.live.interrupt();
     this.deck.press("play");
-    this.listen(seconds + AFTER_SECONDS);
+    this.listenToPass(seconds);
   }
 
   /** Turns one bias screw as the card says, a pass off tape after each turn. Returns how the card ended. */

@@ -47,6 +47,8 @@ export interface PracticeStart {
   /** What was done to it, by the names of `usual-work`. */
   done: string[];
   switches: DeckSwitches;
+  /** Seconds of tape in a second, as far as the computer keeps up. */
+  pace: number;
   /** The recording that it was left at; null to play its reference tape. */
   goesOn: GoesOn | null;
 }

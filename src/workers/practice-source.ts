@@ -32,7 +32,7 @@ const LONGEST_CATCH_UP_SECONDS = 0.5;
 /** What is recorded is kept so often, so that no more is lost when the page goes away without a word. */
 const KEEP_EVERY_MS = 1000;
 
-/** The practice machine with a tape in it, playing in real time. */
+/** The practice machine with a tape in it, playing in real time or at a multiple of it. */
 export class PracticeSource implements LiveSource {
   readonly live: LiveListening;
   wanted: Wanted = NOTHING_WANTED;
@@ -46,6 +46,7 @@ export class PracticeSource implements LiveSource {
     private readonly deck: PracticeDeck,
     private tape: Tape,
     private readonly parameters: TransportParameters,
+    pace: number,
     listenFor: ListenFor,
     onResult: (result: ListeningResult, deck: DeckStatus) => void,
   ) {
@@ -55,7 +56,7 @@ export class PracticeSource implements LiveSource {
       const now = performance.now();
       const seconds = Math.min(LONGEST_CATCH_UP_SECONDS, (now - last) / 1000);
       last = now;
-      this.live.push(deck.render(Math.round(seconds * RATE_HZ)));
+      this.live.push(deck.render(Math.round(pace * seconds * RATE_HZ)));
       onResult(resultOf(this), deck.status);
     }, 1000 / RESULTS_PER_SECOND);
     this.keeper = setInterval(() => void this.withTape(() => keepTape(this.tape)), KEEP_EVERY_MS);
@@ -63,7 +64,7 @@ export class PracticeSource implements LiveSource {
 
   /** Puts the tape of `listenFor` in, as it was left, and presses play. */
   static async start(
-    { parameters, seed, turnedTo, done, switches, goesOn }: PracticeStart,
+    { parameters, seed, turnedTo, done, switches, pace, goesOn }: PracticeStart,
     listenFor: ListenFor,
     onResult: (result: ListeningResult, deck: DeckStatus) => void,
   ): Promise<PracticeSource> {
@@ -73,7 +74,7 @@ export class PracticeSource implements LiveSource {
     for (const work of done) deck.repair(work);
     deck.trimmers.forEach((trimmer, i) => trimmer.turn(turnedTo[i] ?? 0));
     deck.switches = switches;
-    const source = new PracticeSource(deck, tape, parameters, listenFor, onResult);
+    const source = new PracticeSource(deck, tape, parameters, pace, listenFor, onResult);
     if (goesOn) await source.goOn(goesOn);
     else deck.press("play");
     return source;

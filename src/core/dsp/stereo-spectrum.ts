@@ -1,4 +1,4 @@
-import { TwoChannelTransform } from "./two-channel-transform";
+import { twoChannelTransform } from "./two-channel-transform";
 
 /**
  * Hann-windowed spectra of one or two channels at once: the second rides in the imaginary part of one complex
@@ -11,13 +11,11 @@ export class StereoSpectrum {
   right: Float64Array;
   readonly leftPower: Float64Array;
   readonly rightPower: Float64Array;
-  private readonly transformer: TwoChannelTransform;
   private readonly first: Float64Array;
   private readonly second: Float64Array;
   private readonly window: Float64Array;
 
   constructor(readonly size: number) {
-    this.transformer = new TwoChannelTransform(size);
     this.first = new Float64Array(size);
     this.second = new Float64Array(size);
     this.left = new Float64Array(size + 2);
@@ -38,14 +36,17 @@ export class StereoSpectrum {
       this.first[i] = first[at + i] * window[i];
       this.second[i] = second === null ? 0 : second[at + i] * window[i];
     }
-    this.transformer.transform(this.first, this.second, (k, re1, im1, re2, im2) => {
-      const sign = k % 2 === 0 ? 1 : -1;
-      left[2 * k] = sign * re1;
-      left[2 * k + 1] = sign * im1;
-      right[2 * k] = sign * re2;
-      right[2 * k + 1] = sign * im2;
-      leftPower[k] = re1 * re1 + im1 * im1;
-      rightPower[k] = re2 * re2 + im2 * im2;
-    });
+    twoChannelTransform(size, this.first, second === null ? null : this.second, left, right);
+    for (let k = 0; k <= size / 2; k++) {
+      const [a, b] = [2 * k, 2 * k + 1];
+      leftPower[k] = left[a] * left[a] + left[b] * left[b];
+      rightPower[k] = right[a] * right[a] + right[b] * right[b];
+      // phases from the start of the window to its middle
+      if (k % 2 === 0) continue;
+      left[a] = -left[a];
+      left[b] = -left[b];
+      right[a] = -right[a];
+      right[b] = -right[b];
+    }
   }
 }

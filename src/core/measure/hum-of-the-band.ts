@@ -23,36 +23,38 @@ export function humOfTheBand(
     for (let at = first; at + size <= last; at += size) starts.push(at);
     return starts;
   };
-  const inside = blocks(from, to);
-  const outside = [...blocks(0, from), ...blocks(to, samples.length)];
+  const inside = blocks(from, to).map((at) => windowed(samples, at, size));
+  const outside = [...blocks(0, from), ...blocks(to, samples.length)].map((at) =>
+    windowed(samples, at, size),
+  );
   if (inside.length === 0 || outside.length === 0) return 0;
   let strongest = 0;
   for (const mains of MAINS_HZ)
     for (let harmonic = 1; harmonic <= HARMONICS; harmonic++) {
       const hz = mains * harmonic;
       if (isNear(hz) || hz > 0.4 * sampleRateHz) continue;
-      const level = (starts: number[]) =>
-        Math.sqrt(
-          starts.reduce((sum, at) => sum + lineOf(samples, at, size, hz / sampleRateHz) ** 2, 0) /
-            starts.length,
-        );
+      const level = (parts: Float64Array[]) =>
+        Math.sqrt(parts.reduce((sum, part) => sum + linePower(part, hz / sampleRateHz), 0) / parts.length);
       const heard = level(inside);
       if (heard > STRONGER * level(outside)) strongest = Math.max(strongest, heard);
     }
   return strongest;
 }
 
-/** Amplitude of a line in a block, Hann-windowed so that the tone beside it does not leak in. */
-function lineOf(samples: Float64Array, at: number, size: number, cyclesPerSample: number): number {
-  const [c, s] = [Math.cos(2 * Math.PI * cyclesPerSample), Math.sin(2 * Math.PI * cyclesPerSample)];
-  const [wc, ws] = [Math.cos((2 * Math.PI) / size), Math.sin((2 * Math.PI) / size)];
-  let [cos, sin, hannCos, hannSin, re, im] = [1, 0, 1, 0, 0, 0];
-  for (let i = 0; i < size; i++) {
-    const x = samples[at + i] * (1 - hannCos);
-    re += x * cos;
-    im += x * sin;
-    [cos, sin] = [cos * c - sin * s, sin * c + cos * s];
-    [hannCos, hannSin] = [hannCos * wc - hannSin * ws, hannSin * wc + hannCos * ws];
+/** A block, Hann-windowed so that the tone beside a line does not leak into it. */
+function windowed(samples: Float64Array, at: number, size: number): Float64Array {
+  return samples.slice(at, at + size).map((sample, i) => sample * (1 - Math.cos((2 * Math.PI * i) / size)));
+}
+
+/** Squared amplitude of a line in a windowed block, by Goertzel's recurrence. */
+function linePower(block: Float64Array, cyclesPerSample: number): number {
+  const twice = 2 * Math.cos(2 * Math.PI * cyclesPerSample);
+  let before = 0;
+  let last = 0;
+  for (let i = 0; i < block.length; i++) {
+    const next = block[i] + twice * last - before;
+    before = last;
+    last = next;
   }
-  return (2 * Math.hypot(re, im)) / size;
+  return (4 * (last * last + before * before - twice * last * before)) / block.length ** 2;
 }

@@ -1,6 +1,6 @@
 import { fftWorkspace } from "@/core/dsp/fft-workspace";
 import { powerDb as db } from "@/core/dsp/decibels";
-import { TwoChannelTransform } from "@/core/dsp/two-channel-transform";
+import { twoChannelTransform } from "@/core/dsp/two-channel-transform";
 import { FlatTops } from "./flat-tops";
 import { longMean } from "./slow-wander";
 import { median } from "@/core/dsp/quantile";
@@ -160,16 +160,10 @@ function toneFrames(channels: Float64Array[], sampleRateHz: number, nominalHz: n
 
 /** Interleaved re, im of each channel up to half the sample rate. */
 function spectraOf(channels: Float64Array[], size: number): Float64Array[] {
-  const spectra = channels.map(() => new Float64Array(size + 2));
-  const [left, right] = spectra;
-  new TwoChannelTransform(size).transform(channels[0], channels[1] ?? null, (k, re1, im1, re2, im2) => {
-    left[2 * k] = re1;
-    left[2 * k + 1] = im1;
-    if (!right) return;
-    right[2 * k] = re2;
-    right[2 * k + 1] = im2;
-  });
-  return spectra;
+  const [left, right] = [new Float64Array(size + 2), new Float64Array(size + 2)];
+  const second = channels[1] ?? null;
+  twoChannelTransform(size, channels[0], second, left, right);
+  return second === null ? [left] : [left, right];
 }
 
 /** Middle of the strongest narrow band near the nominal frequency, in bins. */

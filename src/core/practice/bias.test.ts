@@ -62,7 +62,7 @@ describe("bias watched off the tape while it is turned", { timeout: 240_000 }, (
 
 describe("bias of a two-head machine, by passes", { timeout: 240_000 }, () => {
   it("what was recorded before the last turn is not taken for the present setting", () => {
-    const bench = new RecordBench("ellesby-c-1r", PLAIN, { "bias.leftDb": -2 }, 4, shortSequences(2));
+    const bench = new RecordBench("ellesby-c-1r", PLAIN, { "bias.leftDb": -2 }, 4, shortSequences(1.5));
     bench.record("bias", "source");
     expect(bench.log("bias", "as found")).toMatch(/rewind and play/);
     bench.play(12);

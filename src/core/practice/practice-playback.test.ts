@@ -55,7 +55,7 @@ describe("what is set in the practice machine is what is measured", () => {
     }
   });
 
-  it.each([-12, 3.1, 15])("a tilt of %d arc-minutes, several cycles or a part of one", async (tilt) => {
+  it.each([-12, 3.1])("a tilt of %d arc-minutes, several cycles or a part of one", async (tilt) => {
     const { azimuth } = await played({ "head.azimuthArcMinutes": tilt });
     expect(azimuth!.resolved).toBe(true);
     expect(azimuth!.tiltArcMinutes!).toBeCloseTo(tilt, 1);

@@ -106,10 +106,13 @@ export class TapeSide {
     let place = this.writing?.second === second ? this.writing.place : this.recorded.get(second);
     if (!place) {
       const first = second * GRID_PER_SECOND;
-      const copy = (track: 0 | 1) =>
-        Float32Array.from({ length: GRID_PER_SECOND }, (_, i) =>
-          this.printed(track, (first + i) / GRID_PER_SECOND),
-        );
+      const copy = (track: 0 | 1) => {
+        const printed = new Float32Array(GRID_PER_SECOND);
+        if (this.bands.length > 0)
+          for (let i = 0; i < printed.length; i++)
+            printed[i] = this.printed(track, (first + i) / GRID_PER_SECOND);
+        return printed;
+      };
       place = { left: copy(0), right: copy(1) };
       this.recorded.set(second, place);
     }

@@ -4,8 +4,10 @@ import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import Paper from "@mui/material/Paper";
 import TextField from "@mui/material/TextField";
+import { useLiveQuery } from "dexie-react-hooks";
 import { useEffect, useState } from "react";
 import { conditionsOf } from "@/core/simulator/practice-machines";
+import { changeSettings, DEFAULT_SETTINGS, readSettings } from "@/storage/settings";
 import { DeckKeys } from "./deck-keys";
 import { DeckTape } from "./deck-tape";
 import { DeckUnderside } from "./deck-underside";
@@ -105,10 +107,44 @@ export function PracticeDrawer({ listener, machineId, slots, onClose }: Practice
             ))}
           </>
         ) : (
-          "A simulated deck with the job's reference tape in it. Its trimmer has slack, as real ones do."
+          <>
+            A simulated deck with the job&apos;s reference tape in it. Its trimmer has slack, as real ones do.
+            <TapeRuns />
+          </>
         )}
       </Box>
     </Paper>
+  );
+}
+
+const PACES = [
+  [1, "in real time"],
+  [2, "twice as fast"],
+  [4, "four times as fast"],
+] as const;
+
+/** How long a tape takes: for whoever knows by now what it sounds like. What is measured is the same. */
+function TapeRuns() {
+  const { practicePace } = useLiveQuery(readSettings, []) ?? DEFAULT_SETTINGS;
+  return (
+    <TextField
+      select
+      size="small"
+      label="Its tape runs"
+      value={practicePace}
+      onChange={({ target }) => {
+        const chosen = PACES.find(([pace]) => pace === Number(target.value));
+        if (chosen) void changeSettings({ practicePace: chosen[0] });
+      }}
+      sx={{ mt: 1.5, width: 180, display: "block" }}
+      fullWidth
+    >
+      {PACES.map(([pace, words]) => (
+        <MenuItem key={pace} value={pace}>
+          {words}
+        </MenuItem>
+      ))}
+    </TextField>
   );
 }
 

@@ -200,6 +200,7 @@ export function useListener(options: ListenOptions) {
           turnedTo: kept.slotTurns,
           done: kept.done,
           switches: kept.switches,
+          pace: (await readSettings()).practicePace,
           goesOn: await recordingLeft(kept),
         },
         about,
