@@ -33,6 +33,7 @@ export default async function makeSounds(): Promise<void> {
   const tilted = ([0, 1] as const).map((c) =>
     Float64Array.from(rungs.flatMap((rung) => [...gap.subarray(0, 24_000), ...rung[c]])),
   );
+  const long = fmTone(120, 48000, 3150);
   const notes = pluckedNotes(12, 32);
   const music = (seconds: number, ratio: number, from: number) =>
     Float64Array.from({ length: seconds * 16000 }, (_, i) => notes(from + (ratio * i) / 16000));
@@ -56,7 +57,7 @@ export default async function makeSounds(): Promise<void> {
     writeFile(
       LONG,
       wavFile(
-        Array.from({ length: 8 }, () => fmTone(120, 48000, 3150)),
+        Array.from({ length: 8 }, () => long),
         48000,
         "int16",
       ),

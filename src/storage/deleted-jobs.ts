@@ -2,6 +2,7 @@ import type { Adjustment } from "@/core/records/adjustment";
 import type { Job } from "@/core/records/job";
 import type { Reading } from "@/core/records/reading";
 import type { PartRun, Watch } from "@/core/records/runs";
+import { forgetClock } from "./clock-set-back";
 import { database, type Draft, type Recording } from "./database";
 
 /** A job that was deleted, with all that was its own, as it is kept for a while. */
@@ -25,6 +26,7 @@ const TABLES = [
   database.watches,
   database.recordings,
   database.drafts,
+  database.flags,
 ];
 
 /** Takes a job out with all that is its own: for a day it can be brought back. Machine and tapes stay. */
@@ -50,6 +52,7 @@ export async function deleteJob(id: string): Promise<void> {
     for (const table of own) await table.where("jobId").equals(id).delete();
     await database.drafts.bulkDelete(drafts.map((draft) => draft.id));
     await database.jobs.delete(id);
+    await forgetClock(id);
     const value: DeletedJob = { job, readings, adjustments, runs, watches, recordings, drafts };
     await database.drafts.put({ id: `${PREFIX}${id}`, value, savedAt: new Date().toISOString() });
   });

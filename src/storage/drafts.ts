@@ -1,4 +1,5 @@
 import { database } from "./database";
+import { writes } from "./kept-writes";
 
 /** Drafts survive a reload or a crash; the id says what was being typed, and where. */
 export async function readDraft(id: string): Promise<unknown> {
@@ -6,9 +7,14 @@ export async function readDraft(id: string): Promise<unknown> {
 }
 
 export async function saveDraft(id: string, value: unknown): Promise<void> {
-  await database.drafts.put({ id, value, savedAt: new Date().toISOString() });
+  await writes.write(
+    "what is typed",
+    async () => void (await database.drafts.put({ id, value, savedAt: new Date().toISOString() })),
+    `draft ${id}`,
+  );
 }
 
 export async function dropDraft(id: string): Promise<void> {
-  await database.drafts.delete(id);
+  // after what is yet to be kept of it
+  await writes.write("what was typed", () => database.drafts.delete(id), `draft ${id}`);
 }

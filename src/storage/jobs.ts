@@ -9,7 +9,9 @@ import type { Adjustment } from "@/core/records/adjustment";
 import { pathEntrySchema, type Job, type PathEntry } from "@/core/records/job";
 import type { Machine } from "@/core/records/machine";
 import type { Reading } from "@/core/records/reading";
+import { inOrder } from "./clock-set-back";
 import { database } from "./database";
+import { writes } from "./kept-writes";
 
 export const newId = (): string => ulid();
 
@@ -42,33 +44,42 @@ export async function changeJob(
     >
   >,
 ): Promise<void> {
-  await database.jobs.update(id, { ...fields, updatedAt: new Date().toISOString() });
+  await writes.write("a change of the job", async () => {
+    await database.jobs.update(id, { ...fields, updatedAt: new Date().toISOString() });
+  });
 }
 
 /** Ticks or unticks one line of a checklist. */
 export async function setCheck(id: string, station: string, line: string, done: boolean): Promise<void> {
-  await database.transaction("rw", database.jobs, async () => {
-    const job = await database.jobs.get(id);
-    if (!job) return;
-    const others = (job.done[station] ?? []).filter((other) => other !== line);
-    await database.jobs.update(id, {
-      done: { ...job.done, [station]: done ? [...others, line] : others },
-      updatedAt: new Date().toISOString(),
-    });
-  });
+  await writes.write("a tick", () =>
+    database.transaction("rw", database.jobs, async () => {
+      const job = await database.jobs.get(id);
+      if (!job) return;
+      const others = (job.done[station] ?? []).filter((other) => other !== line);
+      await database.jobs.update(id, {
+        done: { ...job.done, [station]: done ? [...others, line] : others },
+        updatedAt: new Date().toISOString(),
+      });
+    }),
+  );
 }
 
 /** Appends what was gauged at a guide or head, or takes an entry out again. */
 export async function changePathLog(id: string, change: (log: PathEntry[]) => PathEntry[]): Promise<void> {
-  await database.transaction("rw", database.jobs, async () => {
-    const job = await database.jobs.get(id);
-    if (!job) return;
-    const pathLog = change(job.pathLog ?? []).map((entry) => pathEntrySchema.parse(entry));
-    await database.jobs.update(id, { pathLog, updatedAt: new Date().toISOString() });
-  });
+  await writes.write("a line of the path", () =>
+    database.transaction("rw", database.jobs, async () => {
+      const job = await database.jobs.get(id);
+      if (!job) return;
+      const pathLog = change(job.pathLog ?? []).map((entry) => pathEntrySchema.parse(entry));
+      await database.jobs.update(id, { pathLog, updatedAt: new Date().toISOString() });
+    }),
+  );
 }
 
-/** Appends readings and adjustments of one moment, all of them or none; they are never edited. */
+/**
+ * Appends readings and adjustments of one moment, all of them or none; they are never edited. Resolves once they are
+ * stored: what the storage does not take is kept on this page and tried again.
+ */
 export async function appendEntries({
   readings,
   adjustments,
@@ -78,10 +89,16 @@ export async function appendEntries({
 }): Promise<void> {
   const known = readings.map((reading) => knownReadingSchema.parse(reading));
   const turned = adjustments.map((adjustment) => knownAdjustmentSchema.parse(adjustment));
-  await database.transaction("rw", database.readings, database.adjustments, async () => {
-    await database.readings.bulkAdd(known);
-    await database.adjustments.bulkAdd(turned);
-  });
+  const [first] = [...known, ...turned];
+  if (!first) return;
+  const what = known.length > 0 ? `a reading of ${known[0].station}` : "a turn";
+  await writes.write(what, () =>
+    database.transaction("rw", database.readings, database.adjustments, database.flags, async () => {
+      const all = await inOrder(first.jobId, { readings: known, adjustments: turned }, Date.now());
+      await database.readings.bulkAdd(all.readings);
+      await database.adjustments.bulkAdd(all.adjustments);
+    }),
+  );
 }
 
 export const appendReadings = (readings: Reading[]): Promise<void> =>

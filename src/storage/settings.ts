@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { database } from "./database";
+import { writes } from "./kept-writes";
 
 const settingsSchema = z.object({
   inputId: z.string().nullable().default(null),
@@ -20,8 +21,10 @@ export async function readSettings(): Promise<Settings> {
 }
 
 export async function changeSettings(changes: Partial<Settings>): Promise<void> {
-  await database.transaction("rw", database.settings, async () => {
-    const value = settingsSchema.parse({ ...(await readSettings()), ...changes });
-    await database.settings.put({ id: "settings", value });
-  });
+  await writes.write("a setting", () =>
+    database.transaction("rw", database.settings, async () => {
+      const value = settingsSchema.parse({ ...(await readSettings()), ...changes });
+      await database.settings.put({ id: "settings", value });
+    }),
+  );
 }

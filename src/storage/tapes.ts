@@ -3,6 +3,7 @@ import { readTapesCsv } from "@/core/formats/tape-csv";
 import { readTapeJson } from "@/core/formats/tape-json";
 import { referenceTapeSchema, type ReferenceTape } from "@/core/reference/reference-tape";
 import { database } from "./database";
+import { writes } from "./kept-writes";
 
 export async function saveTape(tape: ReferenceTape): Promise<void> {
   await database.tapes.put(referenceTapeSchema.parse(tape));
@@ -34,10 +35,14 @@ export async function importTapes(fileName: string, text: string): Promise<Refer
 
 /** Counts one more play of a tape. */
 export async function countPlay(id: string): Promise<void> {
-  await database.tapes
-    .where("id")
-    .equals(id)
-    .modify((tape) => {
-      tape.plays = (tape.plays ?? 0) + 1;
-    });
+  await writes.write(
+    "a play of a tape",
+    async () =>
+      void (await database.tapes
+        .where("id")
+        .equals(id)
+        .modify((tape) => {
+          tape.plays = (tape.plays ?? 0) + 1;
+        })),
+  );
 }

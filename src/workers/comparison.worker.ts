@@ -1,10 +1,10 @@
 import "./without-eval";
-import * as Comlink from "comlink";
 import { bytesOfBlob } from "@/core/formats/byte-source";
 import { openSound } from "@/core/formats/open-sound";
 import { humSpeedOf, type HumSpeed } from "@/core/measure/hum-speed";
 import { matchRecordings, MatchSound, type MatchResult } from "@/core/measure/match/match-recordings";
 import { tuningOf, type Tuning } from "@/core/measure/tuning";
+import { serve } from "./serve";
 
 /** Speed of a recording without a reference tape. All reject with a sentence for a file that cannot be read. */
 export interface ComparisonApi {
@@ -38,4 +38,4 @@ const api: ComparisonApi = {
   },
 };
 
-Comlink.expose(api);
+serve(api);

@@ -10,6 +10,7 @@ import { InputSource } from "./input-source";
 import { NOTHING_WANTED, type ListenerApi, type Wanted } from "./listener-api";
 import type { LiveSource } from "./live-source";
 import { PracticeSource } from "./practice-source";
+import { serve } from "./serve";
 
 const PROGRESS_EVERY_MS = 100;
 
@@ -171,4 +172,4 @@ const api: ListenerApi = {
   },
 };
 
-Comlink.expose(api);
+serve(api);

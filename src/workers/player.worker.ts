@@ -1,7 +1,7 @@
 import "./without-eval";
-import * as Comlink from "comlink";
 import { SequenceRenderer } from "@/core/signals/render-sequence";
 import type { Sequence } from "@/core/signals/sequence";
+import { serve } from "./serve";
 
 const BLOCK = 8192;
 
@@ -35,4 +35,4 @@ const api: PlayerApi = {
   },
 };
 
-Comlink.expose(api);
+serve(api);

@@ -1,11 +1,11 @@
 import "./without-eval";
-import * as Comlink from "comlink";
 import { bytesOfBlob } from "@/core/formats/byte-source";
 import { openSound } from "@/core/formats/open-sound";
 import { soundInMemory } from "@/core/formats/sound-file";
 import { measureRecording, type RecordingReport } from "@/core/recordings/measure-recording";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import type { Sequence } from "@/core/signals/sequence";
+import { serve } from "./serve";
 
 export interface RecordingApi {
   /**
@@ -48,4 +48,4 @@ const api: RecordingApi = {
   },
 };
 
-Comlink.expose(api);
+serve(api);

@@ -1,21 +1,43 @@
-import type { ThinkingApi } from "./thinking.worker";
 import * as Comlink from "comlink";
 import type { ComparisonApi } from "./comparison.worker";
 import type { ListenerApi } from "./listener-api";
 import type { PlayerApi } from "./player.worker";
 import type { RecordingApi } from "./recording.worker";
+import type { Alive } from "./serve";
+import type { ThinkingApi } from "./thinking.worker";
 
 export interface WorkerOf<Api> {
   api: Comlink.Remote<Api>;
+  /** Rejects with a sentence when the worker ends by itself, or breaks off in an error; otherwise it stays as it is. */
+  died: Promise<never>;
   end(): void;
 }
 export type Listener = WorkerOf<ListenerApi>;
 
-function wrapped<Api>(worker: Worker): WorkerOf<Api> {
-  const api = Comlink.wrap<Api>(worker);
+const DIED =
+  "The part of Unzel that listens and measures was ended by the browser, perhaps for want of memory. Close other tabs, then start it again.";
+
+function wrapped<Api>(start: (name: string) => Worker): WorkerOf<Api> {
+  const name = `unzel-${crypto.randomUUID?.() ?? Math.random()}`;
+  const worker = start(name);
+  const api = Comlink.wrap<Api & Alive>(worker);
+  const ended = new AbortController();
+  const died = new Promise<never>((_, reject) => {
+    const tell = () => reject(new Error(DIED));
+    worker.addEventListener("error", tell);
+    // its lock is free as soon as it is gone
+    const watched = (api as Comlink.Remote<Alive>).alive().then((holds) => {
+      if (holds && !ended.signal.aborted)
+        return navigator.locks.request(name, { signal: ended.signal }, tell);
+    });
+    watched.catch(() => undefined);
+  });
+  died.catch(() => undefined);
   return {
-    api,
+    api: api as Comlink.Remote<Api>,
+    died,
     end: () => {
+      ended.abort();
       api[Comlink.releaseProxy]();
       worker.terminate();
     },
@@ -24,7 +46,7 @@ function wrapped<Api>(worker: Worker): WorkerOf<Api> {
 
 /** A worker of its own for one source; let it `finish` and `end` it with its session. */
 export const startListener = (): Listener =>
-  wrapped(new Worker(new URL("./listener.worker.ts", import.meta.url), { type: "module" }));
+  wrapped((name) => new Worker(new URL("./listener.worker.ts", import.meta.url), { type: "module", name }));
 
 /** Longer than it takes to keep what was recorded. */
 const LONGEST_FINISH_MS = 5000;
@@ -41,19 +63,19 @@ export async function finishListener({ api, end }: Listener): Promise<void> {
 
 /** A worker that renders what is played. */
 export const startPlayer = (): WorkerOf<PlayerApi> =>
-  wrapped(new Worker(new URL("./player.worker.ts", import.meta.url), { type: "module" }));
+  wrapped((name) => new Worker(new URL("./player.worker.ts", import.meta.url), { type: "module", name }));
 
 /** A worker that measures recordings, one after the other. */
 export const startRecordingMeter = (): WorkerOf<RecordingApi> =>
-  wrapped(new Worker(new URL("./recording.worker.ts", import.meta.url), { type: "module" }));
+  wrapped((name) => new Worker(new URL("./recording.worker.ts", import.meta.url), { type: "module", name }));
 
 /** A worker that compares recordings of music. */
 export const startComparison = (): WorkerOf<ComparisonApi> =>
-  wrapped(new Worker(new URL("./comparison.worker.ts", import.meta.url), { type: "module" }));
+  wrapped((name) => new Worker(new URL("./comparison.worker.ts", import.meta.url), { type: "module", name }));
 
 /** A worker that thinks out what takes its time. */
 export const startThinking = (): WorkerOf<ThinkingApi> =>
-  wrapped(new Worker(new URL("./thinking.worker.ts", import.meta.url), { type: "module" }));
+  wrapped((name) => new Worker(new URL("./thinking.worker.ts", import.meta.url), { type: "module", name }));
 
 export const callback = Comlink.proxy;
 export const handOver = Comlink.transfer;

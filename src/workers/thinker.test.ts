@@ -11,7 +11,8 @@ function byHand() {
     think: (_: string, question: unknown) =>
       new Promise((resolve) => asked.push({ question, answer: resolve })),
   };
-  const start = () => ({ api, end: () => (ended = true) }) as unknown as WorkerOf<ThinkingApi>;
+  const start = () =>
+    ({ api, died: new Promise(() => {}), end: () => (ended = true) }) as unknown as WorkerOf<ThinkingApi>;
   return { asked, start, isEnded: () => ended };
 }
 const soon = () => new Promise((resolve) => setTimeout(resolve, 0));

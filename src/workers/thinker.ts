@@ -37,9 +37,12 @@ export class Thinker {
               topic: T,
               question: Questions[T],
             ) => Promise<Answers[T]>;
-            const answer = await think(topic, question);
+            const answer = await Promise.race([think(topic, question), this.worker.died]);
             resolve(this.asked.get(about) === number ? answer : null);
           } catch (error) {
+            // the next question has a new one
+            this.worker?.end();
+            this.worker = null;
             reject(error as Error);
           }
         },

@@ -1,6 +1,6 @@
 import "./without-eval";
-import * as Comlink from "comlink";
 import { think } from "@/core/advice/thinking";
+import { serve } from "./serve";
 
 export interface ThinkingApi {
   think: typeof think;
@@ -8,4 +8,4 @@ export interface ThinkingApi {
 
 const api: ThinkingApi = { think };
 
-Comlink.expose(api);
+serve(api);

@@ -11,8 +11,8 @@ import type { MeasuringStation } from "@/core/stations/station";
 /** What is to be kept yet: the effect of a turn that was logged. */
 export interface Logbook {
   awaiting: {
-    /** When the turn was logged. */
-    since: string;
+    /** The adjustment that was logged. */
+    turn: string;
     /** How often turns had been told to the source by then; null until it was told. */
     marks: number | null;
   } | null;
@@ -91,7 +91,7 @@ export function logStep(
         supersedes: null,
       };
       return {
-        logbook: { awaiting: { since: at, marks: null } },
+        logbook: { awaiting: { turn: adjustment.id, marks: null } },
         entries: { readings: stoodBefore(station, bench, pen), adjustments: [adjustment] },
         refused: null,
       };
@@ -105,7 +105,7 @@ export function logStep(
       // what was heard before the turn was told may arrive only now
       if (awaiting === null || awaiting.marks === null || event.marks < awaiting.marks || !bench.heard)
         return nothing;
-      if (!bench.records.adjustments.some(({ at }) => at === awaiting.since)) return nothing;
+      if (!bench.records.adjustments.some(({ id }) => id === awaiting.turn)) return nothing;
       const shown = station.readings(bench).afterTurn(contextAt(pen.now, "working", station, bench, pen));
       return shown && shown.length > 0 ? keep(shown) : nothing;
     }

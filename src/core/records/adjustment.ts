@@ -11,6 +11,8 @@ export const adjustmentSchema = z.object({
   /** It would not go any farther that way. */
   atStop: z.boolean().optional(),
   at: time,
+  /** What the clock of the computer said, where that stood before the entry before. */
+  clockSaid: time.optional(),
   note: text.default(""),
   supersedes: id.nullable().default(null),
 });

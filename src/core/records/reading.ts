@@ -60,6 +60,8 @@ export const readingSchema = z.object({
   }),
   phase: z.enum(PHASES),
   at: time,
+  /** What the clock of the computer said, where that stood before the entry before. */
+  clockSaid: time.optional(),
   source: z.object({
     kind: z.enum(["practice", "file", "sound card", "by hand"]),
     name: z.string().max(300),

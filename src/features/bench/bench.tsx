@@ -36,6 +36,7 @@ import { useCircumstances } from "./use-circumstances";
 import { useForgetTones } from "./use-forget-tones";
 import { useGuideTone } from "./use-guide-tone";
 import type { ListenerState } from "./use-listener";
+import { useClockSetBack } from "./use-clock-set-back";
 import { useLogbook } from "./use-logbook";
 import { useOnTheBench } from "./use-on-the-bench";
 import { useProposedTurns } from "./use-proposed-turns";
@@ -112,7 +113,8 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
     listener,
     circumstances,
   );
-  const { log, logTurn, unsaved, saveAgain } = useLogbook(measuring, bench, listener);
+  const { log, logTurn } = useLogbook(measuring, bench, listener);
+  const setBack = useClockSetBack(view);
   const proposed = useProposedTurns(advised, machine, listener);
   const [notice, setNotice] = useState<string | null>(null);
   const [drawer, setDrawer] = useState(false);
@@ -220,17 +222,11 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
           {guide.warning}
         </Alert>
       )}
-      <BenchNotice
-        notice={unsaved}
-        action={{ words: "Try again", onPress: () => void saveAgain() }}
-        onClose={null}
-      />
+      <BenchNotice notice={setBack} action={null} onClose={null} />
       <BenchNotice
         notice={notice ?? listener.trouble}
         action={
-          listener.lost && !notice
-            ? { words: "Start again", onPress: () => void listener.startSoundCard() }
-            : null
+          listener.lost && !notice ? { words: "Start again", onPress: () => void startAgain(listener) } : null
         }
         onClose={() => {
           setNotice(null);
@@ -322,3 +318,7 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
     </Box>
   );
 }
+
+/** Starts again what stopped by itself. */
+const startAgain = ({ practice, startPractice, startSoundCard }: ListenerState) =>
+  practice ? startPractice(practice.conditionId) : startSoundCard();

@@ -109,11 +109,19 @@ export function useListener(options: ListenOptions) {
   const running = (): Opened | null =>
     opened.current && !opened.current.session.closed && now.current.kind !== "file" ? opened.current : null;
 
+  /** A source stopped by itself: what was measured stays to be seen, what was logged is stored. */
+  const loseSource = (session: Session, why: string) => {
+    if (session.closed) return;
+    void session.close();
+    dispatch({ session: session.id, kind: "lost", why: `${why} What was logged is kept.` });
+  };
+
   const openWorker = (session: Session): Opened => {
     const worker = startListener();
     session.own(() => finishListener(worker));
     const mine: Opened = { session, worker, kept: null, sends: null };
     opened.current = mine;
+    worker.died.catch(({ message }: Error) => loseSource(session, message));
     void worker.api.want(wanted.current);
     return mine;
   };
@@ -227,11 +235,7 @@ export function useListener(options: ListenOptions) {
     const session = sessions.current.begin();
     const { id } = session;
     dispatch({ session: id, kind: "begun", source: "sound card" });
-    /** The sound card stopped by itself: what was measured stays to be seen, what was logged is stored. */
-    const lose = (why: string) => {
-      void session.close();
-      dispatch({ session: id, kind: "lost", why: `${why} What was logged is kept.` });
-    };
+    const lose = (why: string) => loseSource(session, why);
     try {
       await sessions.current.earlierEnded();
       const { inputId } = await readSettings();
@@ -294,11 +298,14 @@ export function useListener(options: ListenOptions) {
       if (session.closed) return;
       const worker = startListener();
       session.own(() => worker.end());
-      const measured = await worker.api.measureFile(
-        file,
-        as,
-        callback((share: number) => dispatch({ session: id, kind: "progress", share })),
-      );
+      const measured = await Promise.race([
+        worker.api.measureFile(
+          file,
+          as,
+          callback((share: number) => dispatch({ session: id, kind: "progress", share })),
+        ),
+        worker.died,
+      ]);
       if (session.closed) return;
       dispatch({ session: id, kind: "file measured", file: measured });
     } catch (error) {

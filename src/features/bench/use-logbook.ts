@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useRef } from "react";
 import {
   CLOSED_LOGBOOK,
   logStep,
@@ -16,30 +16,20 @@ import { appendEntries, newId } from "@/storage/jobs";
 import { keepRecording, StorageFullError } from "@/storage/recordings";
 import type { ListenerState } from "./use-listener";
 
-/** What was logged and is not yet stored. */
-interface Unsaved {
-  entries: Entries;
-  why: string;
-}
-
 interface LogbookHands {
   /** Returns a sentence when nothing could be logged. */
   log(phase: Phase): Promise<string | null>;
   /** Logs that an adjuster was turned (clockwise positive), or that work was done (null). */
   logTurn(adjuster: Adjuster, turns: number | null, atStop?: boolean): Promise<void>;
-  /** Why what was logged is not stored; null when all of it is. */
-  unsaved: string | null;
-  saveAgain(): Promise<void>;
 }
 
-/** Writes what the logbook decides into the job; a write that fails is told, and can be tried again. */
+/** Writes what the logbook decides into the job. */
 export function useLogbook(
   station: MeasuringStation | null,
   bench: OnTheBench,
   listener: ListenerState,
 ): LogbookHands {
   const book = useRef<Logbook>(CLOSED_LOGBOOK);
-  const [unsaved, setUnsaved] = useState<Unsaved | null>(null);
   const pen = (): Pen => ({ newId, now: Date.now() });
 
   const step = (event: LogEvent) => {
@@ -49,27 +39,14 @@ export function useLogbook(
     return outcome;
   };
 
-  const store = async (entries: Entries): Promise<boolean> => {
-    // what could not be stored before comes first: nothing is stored out of its order
-    const all = unsaved ? joined(unsaved.entries, entries) : entries;
-    if (all.readings.length + all.adjustments.length === 0) return true;
-    try {
-      await appendEntries(all);
-      setUnsaved(null);
-      return true;
-    } catch (error) {
-      setUnsaved({ entries: all, why: (error as Error).message });
-      return false;
-    }
-  };
-
   /** Stores readings with the sound behind them. Returns a sentence when that was not all possible. */
   const storeWithSound = async (entries: Entries, phase: Phase): Promise<string | null> => {
     // the sound is taken before anything else can change
     const heard = await listener.evidence().catch(() => null);
     const evidenceId = heard ? newId() : null;
     const readings = entries.readings.map((reading) => ({ ...reading, evidenceId }));
-    if (!(await store({ ...entries, readings })) || !heard || !evidenceId) return null;
+    await appendEntries({ ...entries, readings });
+    if (!heard || !evidenceId) return null;
     try {
       await keepRecording({
         id: evidenceId,
@@ -94,12 +71,11 @@ export function useLogbook(
   const logTurn = async (adjuster: Adjuster, turns: number | null, atStop = false) => {
     const { entries } = step({ kind: "turned", adjuster, turns, atStop });
     // the source is told whether or not the turn could be stored: what it gave before is of another setting
-    const [, marks] = await Promise.all([
-      store(entries),
-      listener.markTurn(slotOf(adjuster, bench.here.machine.adjusters)),
-    ]);
+    const stored = appendEntries(entries);
+    const marks = await listener.markTurn(slotOf(adjuster, bench.here.machine.adjusters));
     if (turns === null) await listener.repairPractice(adjuster.id);
     step({ kind: "told", marks });
+    await stored;
   };
 
   const { live, heard } = listener;
@@ -110,17 +86,5 @@ export function useLogbook(
     // eslint-disable-next-line react-hooks/exhaustive-deps -- asked whenever something new was heard or stored
   }, [live, heard, adjustments]);
 
-  return {
-    log,
-    logTurn,
-    unsaved:
-      unsaved &&
-      `What was logged could not be stored (${unsaved.why}). It is kept here until this page is closed: make room, then try again.`,
-    saveAgain: async () => void (await store({ readings: [], adjustments: [] })),
-  };
+  return { log, logTurn };
 }
-
-const joined = (a: Entries, b: Entries): Entries => ({
-  readings: [...a.readings, ...b.readings],
-  adjustments: [...a.adjustments, ...b.adjustments],
-});

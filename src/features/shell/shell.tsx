@@ -6,6 +6,7 @@ import { ThemeProvider } from "@mui/material/styles";
 import { useEffect, useState, type ReactNode } from "react";
 import { prepareFirstVisit } from "@/storage/first-visit";
 import { theme } from "@/ui/theme";
+import { StorageAlerts } from "./storage-alerts";
 
 interface ShellProps {
   demo: boolean;
@@ -32,6 +33,7 @@ export function Shell({ demo, nonce, children }: ShellProps) {
           </Alert>
         )}
         {children}
+        <StorageAlerts />
       </ThemeProvider>
     </>
   );
