@@ -31,7 +31,12 @@ export default defineConfig({
   timeout: 240_000,
   expect: { timeout: 45_000 },
   reporter: [["list"], ["json"]],
-  use: { baseURL: `http://localhost:${PORT}`, viewport: { width: 1280, height: 800 }, acceptDownloads: true },
+  use: {
+    actionTimeout: 60_000,
+    baseURL: `http://localhost:${PORT}`,
+    viewport: { width: 1280, height: 800 },
+    acceptDownloads: true,
+  },
   projects: [
     { name: "bench", testIgnore: /sound-card/, use: launch(ARGUMENTS) },
     { name: "sound card", testMatch: /sound-card\.spec/, use: launch(soundCard(TONE)) },

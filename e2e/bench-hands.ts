@@ -1,7 +1,10 @@
 import { expect, type Locator, type Page } from "@playwright/test";
 import { choose } from "./choose";
 
-const PACE = process.env.PACE ?? "twice as fast";
+const REAL_TIME = "in real time";
+export const TWICE = "twice as fast";
+/** Presses of an arrow key that turn a slot by an eighth of a turn. */
+const COARSE_IN_AN_EIGHTH = 8;
 
 /** What a technician's hands do on the bench. */
 export class BenchHands {
@@ -24,21 +27,19 @@ export class BenchHands {
     await choose(this.page.getByRole("combobox", { name: box, exact: true }), line);
   }
 
-  async play(condition: string): Promise<void> {
+  async play(condition: string, pace: typeof REAL_TIME | typeof TWICE = REAL_TIME): Promise<void> {
     await expect(this.page.getByRole("button", { name: /Practice/ })).toBeVisible();
     await this.page.keyboard.press("p");
-    await this.hurry();
+    if (pace !== REAL_TIME) await this.hurry(pace);
     await this.choose("It came in", condition);
     await this.page.getByRole("button", { name: "Play", exact: true }).click();
   }
 
   /** The tape of the practice machine runs faster from the next start on: what is measured of it is the same. */
-  private async hurry(): Promise<void> {
+  private async hurry(wanted: string): Promise<void> {
     const pace = this.page.getByRole("combobox", { name: "Its tape runs" });
-    // one that plays already keeps its pace
-    if (!(await pace.isVisible())) return;
-    await choose(pace, PACE);
-    await expect(pace).toHaveText(PACE);
+    await choose(pace, wanted);
+    await expect(pace).toHaveText(wanted);
   }
 
   /** Waits until the number is steady and gives it in percent. */
@@ -53,8 +54,10 @@ export class BenchHands {
     const slot = this.page.getByRole("slider", { name: new RegExp(`${trimmer}.*practice trimmer`) });
     const before = Number(await slot.getAttribute("aria-valuenow"));
     await slot.focus();
-    for (let i = 0; i < Math.abs(degrees); i++)
-      await this.page.keyboard.press(degrees > 0 ? "Shift+ArrowRight" : "Shift+ArrowLeft");
+    const key = degrees > 0 ? "ArrowRight" : "ArrowLeft";
+    const eighths = Math.floor(Math.abs(degrees) / 45);
+    for (let i = 0; i < eighths * COARSE_IN_AN_EIGHTH; i++) await this.page.keyboard.press(key);
+    for (let i = 0; i < Math.abs(degrees) - 45 * eighths; i++) await this.page.keyboard.press(`Shift+${key}`);
     // the deck turns a little later than the keys: what is said to be turned has to be all of it
     await expect(slot).toHaveAttribute("aria-valuenow", String(before + Math.round(degrees)), {
       timeout: 60_000,

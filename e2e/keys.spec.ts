@@ -33,26 +33,3 @@ test("after a choice from a list the next key is the bench's, and chooses nothin
   await expect(page.getByText(/There is nothing to log yet/)).toBeVisible();
   await expect(tape).toContainText("SSA-14");
 });
-
-test("what could not be stored is told, and stored when it is tried again", async ({ page }) => {
-  const hands = new BenchHands(page);
-  await hands.open("demo-job-0415", "speed");
-  await hands.play("nothing wrong");
-  await page.keyboard.press("p");
-  await hands.settled();
-  await page.evaluate(() => {
-    const { add } = IDBObjectStore.prototype;
-    Object.assign(window, { mend: () => (IDBObjectStore.prototype.add = add) });
-    IDBObjectStore.prototype.add = () => {
-      throw new DOMException("no room left", "QuotaExceededError");
-    };
-  });
-  await page.keyboard.press("f");
-  const told = page.getByRole("alert").filter({ hasText: "could not be stored" });
-  await expect(told).toBeVisible();
-  await expect(hands.slip.getByRole("listitem")).toHaveCount(0);
-  await page.evaluate(() => (window as unknown as { mend(): void }).mend());
-  await told.getByRole("button", { name: "Try again" }).click();
-  await expect(told).toHaveCount(0);
-  await expect(hands.slip.getByRole("listitem")).toHaveCount(1);
-});

@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { BenchHands } from "./bench-hands";
+import { BenchHands, TWICE } from "./bench-hands";
 
 test("a new blank: one run gives its passport, the front is kept, and the owner's card says both", async ({
   page,
@@ -8,7 +8,7 @@ test("a new blank: one run gives its passport, the front is kept, and the owner'
   const hands = new BenchHands(page);
   await hands.open("demo-job-0409", "settings");
   await page.keyboard.press("b");
-  await hands.play("nothing wrong");
+  await hands.play("nothing wrong", TWICE);
   await page.keyboard.press("p");
   await page.keyboard.press("f");
   await expect(

@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { BenchHands } from "./bench-hands";
+import { BenchHands, TWICE } from "./bench-hands";
 import { COPY, MUSIC } from "./sounds";
 import { choose } from "./choose";
 
@@ -186,7 +186,7 @@ test("two speeds whose trimmers move each other are both set by doing what the c
   await hands.choose("Machine", "Tarnvik T-2");
   await expect(page.getByRole("checkbox", { name: /Also at 38.1 cm\/s/ })).toBeChecked();
   await page.getByRole("button", { name: "Start the job" }).click();
-  await hands.play("0.8 % slow, 0.6 % fast at the other speed");
+  await hands.play("0.8 % slow, 0.6 % fast at the other speed", TWICE);
   const card = page.getByRole("region", { name: "Turn", exact: true });
   await hands.settled();
   await page.keyboard.press("f");

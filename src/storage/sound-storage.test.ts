@@ -71,7 +71,12 @@ it("settings fall back to how they come when what is stored cannot be read", asy
   expect((await readSettings()).evidenceSeconds).toBe(30);
   await changeSettings({ evidenceSeconds: 10 });
   await changeSettings({ inputId: "card" });
-  expect(await readSettings()).toEqual({ inputId: "card", outputId: null, evidenceSeconds: 10 });
+  expect(await readSettings()).toEqual({
+    inputId: "card",
+    outputId: null,
+    evidenceSeconds: 10,
+    practicePace: 1,
+  });
   await database.settings.put({ id: "settings", value: { evidenceSeconds: "many" } });
   expect((await readSettings()).evidenceSeconds).toBe(30);
 });

@@ -3,7 +3,10 @@ import { database } from "./database";
 /** What happened to the storage under this page. */
 export type StorageLoss = "deleted" | "newer version";
 
-/** Tells when the storage is deleted, or upgraded by another page, while this one is open. */
+/**
+ * Tells when the storage is deleted, or upgraded by another page, while this one is open. One that the browser closes is
+ * opened anew by itself.
+ */
 export class StorageWatch {
   private loss: StorageLoss | null = null;
   private readonly listeners = new Set<() => void>();
@@ -12,10 +15,6 @@ export class StorageWatch {
     watched.on("versionchange", ({ newVersion }) => {
       this.loss = newVersion ? "newer version" : "deleted";
       for (const listener of this.listeners) listener();
-    });
-    // the browser closed it, when room was made or site data were cleared: what waits is written to it opened anew
-    watched.on("close", () => {
-      watched.close({ disableAutoOpen: false });
     });
   }
 

@@ -1,0 +1,119 @@
+import { expect, test, type Page } from "@playwright/test";
+import { BenchHands } from "./bench-hands";
+
+/** From now on the browser has no room for anything, until it is mended. */
+const fillUp = (page: Page) =>
+  page.evaluate(() => {
+    const { add, put } = IDBObjectStore.prototype;
+    const full = () => {
+      throw new DOMException("no room left", "QuotaExceededError");
+    };
+    Object.assign(IDBObjectStore.prototype, { add: full, put: full });
+    Object.assign(window, { mend: () => Object.assign(IDBObjectStore.prototype, { add, put }) });
+  });
+const mend = (page: Page) => page.evaluate(() => (window as unknown as { mend(): void }).mend());
+const told = (page: Page) => page.getByRole("alert").filter({ hasText: "could not be stored yet" });
+
+test("with the storage full, a reading and a turn are kept on the page, and stored when there is room", async ({
+  page,
+}) => {
+  const hands = new BenchHands(page);
+  await hands.open("demo-job-0415", "speed");
+  await hands.play("nothing wrong");
+  await hands.settled();
+  await fillUp(page);
+  await page.keyboard.press("f");
+  await expect(told(page)).toContainText("a reading of speed", { timeout: 2500 });
+  await expect(told(page)).toContainText("the storage of this browser is full");
+  await expect(hands.slip.getByRole("listitem")).toHaveCount(0);
+  await page.getByRole("slider", { name: /practice trimmer/ }).press("ArrowRight");
+  await page.getByRole("slider", { name: /practice trimmer/ }).blur();
+  await page.keyboard.press("t");
+  await expect(told(page)).toContainText("2 entries could not be stored yet, a reading of speed first");
+  await mend(page);
+  await told(page).getByRole("button", { name: "Try again" }).click();
+  await expect(told(page)).toHaveCount(0);
+  await expect(hands.slip.getByRole("listitem").filter({ hasText: "as found" })).toHaveCount(1);
+  await expect(hands.slip.getByRole("listitem").filter({ hasText: "clockwise" })).toHaveCount(1);
+});
+
+test("a tick and what is typed wait for room too, and are tried again by themselves", async ({ page }) => {
+  await page.goto("/jobs/demo-job-0415/bench/clean");
+  const line = page.getByRole("main").getByRole("checkbox").first();
+  await expect(line).not.toBeChecked();
+  await fillUp(page);
+  await line.click();
+  await expect(told(page)).toContainText("a tick", { timeout: 2500 });
+  await mend(page);
+  await expect(told(page)).toHaveCount(0);
+  await expect(line).toBeChecked();
+  await page.reload();
+  await expect(page.getByRole("main").getByRole("checkbox").first()).toBeChecked();
+});
+
+test("a storage that is deleted under the page is told", async ({ page }) => {
+  await page.goto("/jobs/demo-job-0415");
+  await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
+  await page.evaluate(() => void indexedDB.deleteDatabase("unzel"));
+  const loss = page.getByRole("alert").filter({ hasText: "The storage of this page was deleted" });
+  await expect(loss).toBeVisible({ timeout: 2500 });
+  await loss.getByRole("button", { name: "Load anew" }).click();
+  await expect(loss).toHaveCount(0);
+});
+
+test("another page that upgrades the storage is told, and nothing is lost", async ({ page }) => {
+  await page.goto("/jobs/demo-job-0415");
+  await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
+  await page.evaluate(
+    () =>
+      new Promise<void>((resolve, reject) => {
+        const opening = indexedDB.open("unzel", 1e6);
+        opening.onsuccess = () => resolve(opening.result.close());
+        opening.onerror = () => reject(new Error("not opened"));
+      }),
+  );
+  await expect(page.getByRole("alert").filter({ hasText: "Another page runs a newer Unzel" })).toBeVisible({
+    timeout: 2500,
+  });
+});
+
+test("a worker that is killed is noticed, and can be started again", async ({ page }) => {
+  await page.addInitScript(() => {
+    const all: Worker[] = [];
+    const Real = Worker;
+    Object.assign(window, {
+      killWorkers: () => all.forEach((worker) => worker.terminate()),
+      Worker: class extends Real {
+        constructor(...args: ConstructorParameters<typeof Worker>) {
+          super(...args);
+          all.push(this);
+        }
+      },
+    });
+  });
+  const hands = new BenchHands(page);
+  await hands.open("demo-job-0415", "speed");
+  await hands.play("nothing wrong");
+  await hands.settled();
+  await page.evaluate(() => (window as unknown as { killWorkers(): void }).killWorkers());
+  const lost = page.getByRole("alert").filter({ hasText: "was ended by the browser" });
+  await expect(lost).toBeVisible({ timeout: 2500 });
+  await lost.getByRole("button", { name: "Start again" }).click();
+  await hands.settled();
+});
+
+test("a clock that is set back is noticed, and entries keep their order", async ({ page }) => {
+  await page.clock.install();
+  const hands = new BenchHands(page);
+  await hands.open("demo-job-0415", "speed");
+  await hands.play("nothing wrong");
+  await hands.settled();
+  await page.keyboard.press("f");
+  await expect(hands.slip.getByRole("listitem")).toHaveCount(1);
+  await page.clock.setSystemTime(Date.now() - 3_600_000);
+  await expect(page.getByRole("alert").filter({ hasText: "clock of this computer stands" })).toBeVisible();
+  await page.keyboard.press("l");
+  await expect(hands.slip.getByRole("listitem")).toHaveCount(2);
+  // the latest first
+  await expect(hands.slip.getByRole("listitem").first()).toContainText("as left");
+});
