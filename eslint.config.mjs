@@ -77,6 +77,7 @@ const AROUND = {
   features: ["core", "ui", "audio", "storage", "workers"],
   app: ["core", "features", "ui"],
   cli: ["core"],
+  "service-worker": [],
   testing: ["core"],
 };
 

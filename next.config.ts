@@ -9,7 +9,7 @@ const HEADERS = [
   { key: "Cross-Origin-Resource-Policy", value: "same-origin" },
   {
     key: "Permissions-Policy",
-    value: "microphone=(self), camera=(self), geolocation=(), payment=(), usb=(), serial=(), bluetooth=()",
+    value: "microphone=(self), camera=(self), geolocation=(), payment=(), usb=(), serial=()",
   },
 ];
 /** Of scripts that run as workers and worklets, which have a policy of their own. */
@@ -26,7 +26,10 @@ const config: NextConfig = {
   typescript: { ignoreBuildErrors: true },
   headers: async () => [
     { source: "/:path*", headers: HEADERS },
-    ...["/_next/static/:path*", "/worklets/:path*"].map((source) => ({ source, headers: [WORKER_POLICY] })),
+    ...["/_next/static/:path*", "/worklets/:path*", "/service-worker.js"].map((source) => ({
+      source,
+      headers: [WORKER_POLICY],
+    })),
   ],
 };
 

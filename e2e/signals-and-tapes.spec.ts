@@ -11,7 +11,7 @@ test.describe("signals", () => {
       .click();
     await choose(page.getByRole("combobox", { name: "Bits" }), "16, dither");
     const download = page.waitForEvent("download");
-    await page.getByRole("link", { name: "Export WAV" }).click();
+    await page.getByRole("button", { name: "Export WAV" }).click();
     const bytes = await readFile(await (await download).path());
     expect(bytes.subarray(0, 4).toString()).toBe("RIFF");
     expect(bytes.length).toBe(44 + 4 * Math.round(48000 * (5 + 2 * (0.8 + 15 + 0.5))));

@@ -1,4 +1,4 @@
-// Makes the demo workshop's readings, then builds the application.
+// Makes the demo workshop's readings, then builds the application and the service worker that keeps it.
 import { spawnSync } from "node:child_process";
 import { ensureInstalled } from "./install.mjs";
 
@@ -13,3 +13,7 @@ for (const [command, ...args] of [
   });
   if (status !== 0) process.exit(status ?? 1);
 }
+
+// once everything that it keeps is there
+const { buildServiceWorker } = await import("./service-worker.mjs");
+await buildServiceWorker("public/service-worker.js");

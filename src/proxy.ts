@@ -14,4 +14,6 @@ export function proxy(request: NextRequest): NextResponse {
 }
 
 /** Pages; files that are the same for all have their headers by the configuration. */
-export const config = { matcher: "/((?!_next/static|_next/image|worklets/|demo/|icon.svg).*)" };
+export const config = {
+  matcher: "/((?!_next/static|_next/image|worklets/|demo/|icon|service-worker.js|manifest.webmanifest).*)",
+};

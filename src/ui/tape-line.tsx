@@ -27,6 +27,8 @@ interface TapeLineProps {
   segments: TapeSegment[];
   present: string | null;
   gap?: TapeGap | null;
+  /** Takes over from the links of the pieces. */
+  onGoTo?(href: string): void;
   /** Drawn width; the line scales with its container. */
   width?: number;
 }
@@ -49,7 +51,7 @@ const WORDS: Record<StationState, string> = {
 const GLYPHS: Partial<Record<StationState, Glyph>> = { settled: "check", failed: "cross" };
 
 /** A job as a length of tape: one spliced piece per station, in working order, with a playhead. */
-export function TapeLine({ label, segments, present, gap = null, width = 1220 }: TapeLineProps) {
+export function TapeLine({ label, segments, present, gap = null, onGoTo, width = 1220 }: TapeLineProps) {
   const hatch = useId();
   const weights = segments.map(({ name, short = name }) => 46 + 9 * Math.max(SHORTEST, short.length));
   const total = weights.reduce((a, b) => a + b, 0);
@@ -78,7 +80,13 @@ export function TapeLine({ label, segments, present, gap = null, width = 1220 }:
           </pattern>
         </defs>
         {pieces.map((piece) => (
-          <Piece key={piece.segment.id} {...piece} hatch={hatch} present={piece.segment.id === present} />
+          <Piece
+            key={piece.segment.id}
+            {...piece}
+            hatch={hatch}
+            present={piece.segment.id === present}
+            onGoTo={onGoTo}
+          />
         ))}
         {cut && gap && <Gap from={cut.to} text={gap.text} />}
       </svg>
@@ -94,9 +102,10 @@ interface PieceProps {
   last: boolean;
   hatch: string;
   present: boolean;
+  onGoTo?(href: string): void;
 }
 
-function Piece({ segment, from, to, first, last, hatch, present }: PieceProps) {
+function Piece({ segment, from, to, first, last, hatch, present, onGoTo }: PieceProps) {
   const { name, short, state, href, stripes = [] } = segment;
   // stripes that are all alike are one piece
   const differ = stripes.some((stripe) => stripe.state !== stripes[0].state);
@@ -110,7 +119,17 @@ function Piece({ segment, from, to, first, last, hatch, present }: PieceProps) {
   const filled = state === "settled";
   const marked = state === "found" || state === "failed";
   return (
-    <Link href={href} aria-current={present ? "step" : undefined}>
+    <Link
+      href={href}
+      aria-current={present ? "step" : undefined}
+      onNavigate={
+        onGoTo &&
+        ((event) => {
+          event.preventDefault();
+          onGoTo(href);
+        })
+      }
+    >
       <rect x={from} y={0} width={to - from} height={HEIGHT} fill="transparent" />
       <polygon
         points={outline}

@@ -1,5 +1,6 @@
 import * as Comlink from "comlink";
 import type { ComparisonApi } from "./comparison.worker";
+import type { ExportApi } from "./export.worker";
 import type { ListenerApi } from "./listener-api";
 import type { PlayerApi } from "./player.worker";
 import type { RecordingApi } from "./recording.worker";
@@ -68,6 +69,10 @@ export const startPlayer = (): WorkerOf<PlayerApi> =>
 /** A worker that measures recordings, one after the other. */
 export const startRecordingMeter = (): WorkerOf<RecordingApi> =>
   wrapped((name) => new Worker(new URL("./recording.worker.ts", import.meta.url), { type: "module", name }));
+
+/** A worker that writes test sequences as files. */
+export const startExport = (): WorkerOf<ExportApi> =>
+  wrapped((name) => new Worker(new URL("./export.worker.ts", import.meta.url), { type: "module", name }));
 
 /** A worker that compares recordings of music. */
 export const startComparison = (): WorkerOf<ComparisonApi> =>

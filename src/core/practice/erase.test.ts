@@ -16,7 +16,7 @@ const [PLAIN] = DEMO_BLANKS;
 const TONE = PRESETS.find(({ id }) => id === "erase-tone")!;
 const SHORT = shortSequences(2);
 
-describe("erase and noise off a three-head machine", { timeout: 120_000 }, () => {
+describe("erase and noise off a three-head machine", () => {
   it("a residue of 66 dB is what is read, and judged as a floor", () => {
     const depthDb = 66;
     const bench = new RecordBench("ellesby-c-3h", PLAIN, { "erase.depthDb": depthDb }, 3, SHORT);
@@ -106,7 +106,7 @@ describe("erase and noise off a three-head machine", { timeout: 120_000 }, () =>
   });
 });
 
-describe("tracks of the other direction", { timeout: 60_000 }, () => {
+describe("tracks of the other direction", () => {
   it("what comes across from them is what the head lets through", () => {
     const parameters = { ...practiceMachine("ellesby-c-3h").transport, "head.otherSideDb": -30 };
     const deck = new PracticeDeck({ parameters, sampleRateHz: 48_000, tape: blankTape(4.76) });

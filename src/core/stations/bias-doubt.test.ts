@@ -8,7 +8,7 @@ import { schoolsApart, tapeDoubt } from "./bias-doubt";
 
 const [PLAIN, CHROME] = DEMO_BLANKS;
 
-describe("a tape of another type than was said", { timeout: 60_000 }, () => {
+describe("a tape of another type than was said", () => {
   it("is asked about before anything is logged, and no more once somebody has looked", () => {
     // chrome in the machine, which records on it as on type I
     const bench = new RecordBench("ellesby-c-3h", PLAIN, {}, 3);

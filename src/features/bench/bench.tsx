@@ -2,7 +2,7 @@
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import { useRouter } from "next/navigation";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { limitFor, measures, routeOf, stationById, unitOf } from "@/core/alignment/registry";
 import { secondPass } from "@/core/alignment/second-pass";
 import { otherSpeedsToDo, readingsOf, toRepeat } from "@/core/alignment/station-state";
@@ -15,6 +15,7 @@ import type { Station } from "@/core/stations/station";
 import type { Unit } from "@/core/text/units";
 import { useLatest } from "@/ui/use-latest";
 import { JobTapeLine, stationHref } from "../job/job-tape-line";
+import { jobAddress, useJobAddress } from "../job/job-address";
 import { useJobRecords, type JobView } from "../job/use-job-records";
 import { Missing } from "../shell/missing";
 import { releaseButton } from "./bench-focus";
@@ -56,11 +57,13 @@ const GUIDE_WINDOW: Record<Unit, number> = {
 /** The tolerance is where the work ends, not where the ear should be content. */
 const GUIDE_SHARE = 0.2;
 
-export function Bench({ jobId, stationId }: { jobId: string; stationId: string }) {
+export function Bench() {
+  const { jobId, stationId } = useJobAddress();
   const view = useJobRecords(jobId);
-  const station = stationById(stationId);
+  const station = stationById(stationId ?? "");
   const listener = useJobListener();
-  if (view === null || !station) return <Missing what="This job is not in this browser." />;
+  if (!station || station.kind === "sheet") return <Missing what="There is no such station." />;
+  if (view === null) return <Missing what="This job is not in this browser." />;
   if (view === undefined || listener === null)
     return <Box sx={{ p: 6, color: "text.secondary" }}>Opening the bench…</Box>;
   return <OpenBench view={view} station={station} listener={listener} />;
@@ -141,10 +144,18 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
     const done = work.find(({ id }) => id === workId);
     if (measuring && done) await logTurn(done, null);
   };
+  // another station is the same page: the server is not asked, and what plays goes on
+  const goTo = useCallback(
+    (href: string) => {
+      if (jobAddress(href).stationId === null) router.push(href);
+      else history.pushState(null, "", href);
+    },
+    [router],
+  );
   const step = (by: number) => {
     const route = routeOf(view);
     const next = route[route.findIndex(({ id }) => id === station.id) + by];
-    if (next) router.push(stationHref(job.id, next));
+    if (next) goTo(stationHref(job.id, next));
   };
 
   const number = advised && bench.heard ? advised.toSet : null;
@@ -215,7 +226,7 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
     >
       <BenchHeader view={view} station={station} onKeys={showKeys} />
       <Box sx={{ px: 2.5 }}>
-        <JobTapeLine records={view} here={station.id} />
+        <JobTapeLine records={view} here={station.id} onGoTo={goTo} />
       </Box>
       {guide.warning && (
         <Alert severity="warning" sx={{ mx: 2.5 }}>

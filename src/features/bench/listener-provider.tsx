@@ -1,15 +1,23 @@
 "use client";
 import { createContext, useContext, type ReactNode } from "react";
 import { nominalToneHz } from "@/core/reference/speed-tone";
+import { useJobAddress } from "../job/job-address";
 import { useJobRecords, type JobView } from "../job/use-job-records";
 import { useListener, type ListenerState } from "./use-listener";
 
 const Context = createContext<ListenerState | null>(null);
 
 /** Keeps the source running while the pages of one job change. */
-export function ListenerProvider({ jobId, children }: { jobId: string; children: ReactNode }) {
+export function ListenerProvider({ children }: { children: ReactNode }) {
+  const { jobId } = useJobAddress();
   const view = useJobRecords(jobId);
-  return view ? <Listening view={view}>{children}</Listening> : children;
+  return view ? (
+    <Listening key={view.job.id} view={view}>
+      {children}
+    </Listening>
+  ) : (
+    children
+  );
 }
 
 function Listening({ view, children }: { view: JobView; children: ReactNode }) {

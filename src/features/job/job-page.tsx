@@ -24,10 +24,12 @@ import { Missing } from "../shell/missing";
 import { download, fileName } from "./download";
 import { JobTapeLine, stationHref } from "./job-tape-line";
 import { RouteCard } from "./route-card";
+import { useJobAddress } from "./job-address";
 import { useJobRecords, type JobView } from "./use-job-records";
 import { useKeptText } from "./use-kept-text";
 
-export function JobPage({ jobId }: { jobId: string }) {
+export function JobPage() {
+  const { jobId } = useJobAddress();
   const view = useJobRecords(jobId);
   if (view === undefined) return <Box sx={{ p: 6, color: "text.secondary" }}>Opening the job…</Box>;
   if (view === null) return <Missing what="This job is not in this browser." />;

@@ -20,9 +20,12 @@ function stripesOf(records: JobRecords, station: Station) {
 export const JobTapeLine = memo(function JobTapeLine({
   records,
   here,
+  onGoTo,
 }: {
   records: JobRecords;
   here?: string;
+  /** Goes to a station without asking the server; left out, its piece is an ordinary link. */
+  onGoTo?(href: string): void;
 }) {
   const { job } = records;
   return (
@@ -36,6 +39,7 @@ export const JobTapeLine = memo(function JobTapeLine({
         stripes: stripesOf(records, station),
         href: stationHref(job.id, station),
       }))}
+      onGoTo={onGoTo}
       present={here ?? (job.finishedAt ? null : presentStation(records).id)}
       gap={
         job.waiting && {

@@ -3,13 +3,15 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import Link from "next/link";
+import { useJobAddress } from "../job/job-address";
 import { useJobRecords } from "../job/use-job-records";
 import { Missing } from "../shell/missing";
 import { OwnerCard, tapesForOwner } from "./owner-card";
 import { SHEET_STYLE } from "./sheet-style";
 
 /** The owner's card alone, to be printed and kept beside the machine. */
-export function CardPage({ jobId }: { jobId: string }) {
+export function CardPage() {
+  const { jobId } = useJobAddress();
   const view = useJobRecords(jobId);
   if (view === undefined) return <Box sx={{ p: 6, color: "text.secondary" }}>Writing the card…</Box>;
   if (view === null) return <Missing what="This job is not in this browser." />;

@@ -12,12 +12,14 @@ import { exportJob } from "@/storage/bundles";
 import { database } from "@/storage/database";
 import { download, fileName } from "../job/download";
 import { JobTapeLine, stationHref } from "../job/job-tape-line";
+import { useJobAddress } from "../job/job-address";
 import { useJobRecords, type JobView } from "../job/use-job-records";
 import { Missing } from "../shell/missing";
 import { SheetPaper } from "./sheet-paper";
 import { SHEET_STYLE } from "./sheet-style";
 
-export function SheetPage({ jobId }: { jobId: string }) {
+export function SheetPage() {
+  const { jobId } = useJobAddress();
   const view = useJobRecords(jobId);
   if (view === undefined) return <Box sx={{ p: 6, color: "text.secondary" }}>Writing the sheet…</Box>;
   if (view === null) return <Missing what="This job is not in this browser." />;

@@ -7,6 +7,7 @@ import { useEffect, useState, type ReactNode } from "react";
 import { prepareFirstVisit } from "@/storage/first-visit";
 import { theme } from "@/ui/theme";
 import { StorageAlerts } from "./storage-alerts";
+import { UpdateOffer } from "./update-offer";
 
 interface ShellProps {
   demo: boolean;
@@ -33,6 +34,7 @@ export function Shell({ demo, nonce, children }: ShellProps) {
           </Alert>
         )}
         {children}
+        <UpdateOffer />
         <StorageAlerts />
       </ThemeProvider>
     </>

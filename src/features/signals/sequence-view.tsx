@@ -3,12 +3,12 @@ import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
+import LinearProgress from "@mui/material/LinearProgress";
 import Slider from "@mui/material/Slider";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import { fixed, THIN_SPACE } from "@/core/text/number-text";
 import { writeSequenceJson } from "@/core/formats/sequence-json";
-import { PRESETS } from "@/core/signals/presets";
 import { segmentName, type Sequence } from "@/core/signals/sequence";
 import { timelineOf } from "@/core/signals/timeline";
 import { EXPORT_BITS, EXPORT_RATES, wavExport } from "@/core/formats/wav-export";
@@ -17,6 +17,7 @@ import { Card } from "@/ui/card";
 import { READING_FONT } from "@/ui/theme";
 import { download } from "../job/download";
 import { sequencePieces } from "./sequence-pieces";
+import { useExport } from "./use-export";
 import type { usePlayer } from "./use-player";
 
 interface SequenceViewProps {
@@ -152,9 +153,7 @@ function ExportCard({ sequence }: { sequence: Sequence }) {
   } catch (error) {
     why = (error as Error).message;
   }
-  const query = new URLSearchParams({ rate: String(rate), bits: String(bits) });
-  if (PRESETS.some(({ id }) => id === sequence.id)) query.set("preset", sequence.id);
-  else query.set("sequence", JSON.stringify(sequence));
+  const writing = useExport();
   return (
     <Card title="Take it away as a WAV file">
       <Box sx={{ display: "flex", gap: 1, alignItems: "center", flexWrap: "wrap" }}>
@@ -186,20 +185,33 @@ function ExportCard({ sequence }: { sequence: Sequence }) {
             </MenuItem>
           ))}
         </TextField>
-        <Button
-          variant="contained"
-          component="a"
-          href={`/api/signals?${query.toString()}`}
-          download
-          disabled={bytes === null}
-        >
-          Export WAV
-        </Button>
+        {writing.share === null ? (
+          <Button
+            variant="contained"
+            disabled={bytes === null}
+            onClick={() => void writing.write(sequence, { rate, bits })}
+          >
+            Export WAV
+          </Button>
+        ) : (
+          <>
+            <LinearProgress
+              variant="determinate"
+              value={100 * writing.share}
+              aria-label="Written"
+              sx={{ width: 120 }}
+            />
+            <Button variant="outlined" onClick={writing.cancel}>
+              Stop
+            </Button>
+          </>
+        )}
       </Box>
       <Box sx={{ color: "text.secondary", mt: 1 }}>
         {bytes !== null && `${(bytes / 1e6).toFixed(1)} MB, to play from any pocket player.`}
       </Box>
       {why && <Alert severity="warning">{why}</Alert>}
+      {writing.trouble && <Alert severity="error">{writing.trouble}</Alert>}
     </Card>
   );
 }

@@ -1,5 +1,5 @@
 import { CardPage } from "@/features/sheet/card-page";
 
-export default async function Page({ params }: { params: Promise<{ id: string }> }) {
-  return <CardPage jobId={(await params).id} />;
+export default function Page() {
+  return <CardPage />;
 }
