@@ -37,6 +37,7 @@ const PAGES = [
   "/machines",
   "/rules",
   "/settings",
+  "/backup",
 ];
 
 for (const colorScheme of ["light", "dark"] as const)

@@ -12,7 +12,17 @@ const beyondEdge = (page: Page) =>
 test("every page fits a narrow screen", async ({ page }) => {
   await page.goto("/");
   await expect(page.getByRole("article").first()).toBeVisible();
-  for (const path of ["/", "/listen", "/signals", "/tapes", "/machines", "/rules", "/settings", JOB])
+  for (const path of [
+    "/",
+    "/listen",
+    "/signals",
+    "/tapes",
+    "/machines",
+    "/rules",
+    "/settings",
+    "/backup",
+    JOB,
+  ])
     await test.step(path, async () => {
       await page.goto(path);
       await expect(page.getByRole("heading", { level: 1 })).toBeVisible();

@@ -83,6 +83,7 @@ test("after one visit everything opens without the server, also after the browse
       "/machines",
       "/rules",
       "/settings",
+      "/backup",
       "/tapes",
     ]) {
       await page.goto(path);

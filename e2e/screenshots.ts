@@ -1,3 +1,4 @@
+import { readFile } from "node:fs/promises";
 import { expect, test } from "@playwright/test";
 import { BenchHands } from "./bench-hands";
 import { BANDS, SLOW } from "./sounds";
@@ -169,11 +170,14 @@ test("pictures of every main view", async ({ page }) => {
     timeout: 60_000,
   });
   await page.screenshot(shot("listen"));
-  await page.goto("/settings");
-  await page.getByRole("button", { name: "Listen", exact: true }).click();
-  await expect(page.getByRole("table", { name: "Levels" })).toBeVisible({ timeout: 20_000 });
-  await page.waitForTimeout(7000);
-  await page.screenshot(shot("sound-card"));
+  await page.goto("/backup");
+  const download = page.waitForEvent("download");
+  await page.getByRole("button", { name: "Back up everything" }).click();
+  const saved = await (await download).path();
+  const archive = { name: "unzel-backup.zip", mimeType: "application/zip", buffer: await readFile(saved) };
+  await page.getByLabel("Backup file").setInputFiles(archive);
+  await expect(page.getByRole("table", { name: "What the backup would change" })).toBeVisible();
+  await page.screenshot(shot("backup"));
 
   await page.goto("/jobs/demo-job-0409/sheet");
   await expect(page.getByRole("article")).toBeVisible();

@@ -1,7 +1,17 @@
 import { expect, test } from "@playwright/test";
 import { BenchHands } from "./bench-hands";
 
-const PAGES = ["/", "/machines", "/tapes", "/signals", "/listen", "/rules", "/settings", "/jobs/new"];
+const PAGES = [
+  "/",
+  "/machines",
+  "/tapes",
+  "/signals",
+  "/listen",
+  "/rules",
+  "/settings",
+  "/backup",
+  "/jobs/new",
+];
 
 test("no page runs a script that is not its own, asks another server, or is shown in a frame", async ({
   page,

@@ -1,6 +1,7 @@
 /** Pages that are kept in the browser, without their query. Of those under a job one stands for all jobs and stations. */
 const KEPT_PAGES = [
   "/",
+  "/backup",
   "/jobs/new",
   "/jobs/-",
   "/jobs/-/sheet",

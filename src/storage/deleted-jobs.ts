@@ -16,7 +16,8 @@ interface DeletedJob {
   drafts: Draft[];
 }
 
-const PREFIX = "deleted-job-";
+/** Of the drafts that are deleted jobs. */
+export const PREFIX_OF_DELETED = "deleted-job-";
 const KEPT_MS = 24 * 60 * 60 * 1000;
 const TABLES = [
   database.jobs,
@@ -54,16 +55,16 @@ export async function deleteJob(id: string): Promise<void> {
     await database.jobs.delete(id);
     await forgetClock(id);
     const value: DeletedJob = { job, readings, adjustments, runs, watches, recordings, drafts };
-    await database.drafts.put({ id: `${PREFIX}${id}`, value, savedAt: new Date().toISOString() });
+    await database.drafts.put({ id: `${PREFIX_OF_DELETED}${id}`, value, savedAt: new Date().toISOString() });
   });
 }
 
 const isOf = ({ id: draftId }: Draft, jobId: string): boolean =>
-  draftId.endsWith(`-${jobId}`) && !draftId.startsWith(PREFIX);
+  draftId.endsWith(`-${jobId}`) && !draftId.startsWith(PREFIX_OF_DELETED);
 
 /** Jobs that were deleted within the last day, the latest first; what is older is let go. */
 export async function deletedJobs(): Promise<Array<{ id: string; number: string }>> {
-  const kept = await database.drafts.where("id").startsWith(PREFIX).toArray();
+  const kept = await database.drafts.where("id").startsWith(PREFIX_OF_DELETED).toArray();
   return kept
     .filter(({ savedAt }) => Date.now() - Date.parse(savedAt) < KEPT_MS)
     .toSorted((a, b) => (a.savedAt < b.savedAt ? 1 : -1))
@@ -74,7 +75,7 @@ export async function deletedJobs(): Promise<Array<{ id: string; number: string 
 export async function letGoOfDeleted(): Promise<void> {
   await database.drafts
     .where("id")
-    .startsWith(PREFIX)
+    .startsWith(PREFIX_OF_DELETED)
     .filter(({ savedAt }) => !(Date.now() - Date.parse(savedAt) < KEPT_MS))
     .delete();
 }
@@ -82,7 +83,7 @@ export async function letGoOfDeleted(): Promise<void> {
 /** Brings a deleted job back as it was. @throws Error where it is gone for good, or another took its place */
 export async function bringBackJob(id: string): Promise<void> {
   await database.transaction("rw", TABLES, async () => {
-    const kept = await database.drafts.get(`${PREFIX}${id}`);
+    const kept = await database.drafts.get(`${PREFIX_OF_DELETED}${id}`);
     if (!kept) throw new Error("This job was deleted more than a day ago: it cannot be brought back.");
     if (await database.jobs.get(id)) throw new Error("This job is here again already, from a file.");
     const { job, readings, adjustments, runs, watches, recordings, drafts } = kept.value as DeletedJob;

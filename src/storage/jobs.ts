@@ -13,6 +13,9 @@ import { inOrder } from "./clock-set-back";
 import { database } from "./database";
 import { writes } from "./kept-writes";
 
+/** When something was logged last in this browser. */
+export const LAST_LOGGED = "last-logged";
+
 export const newId = (): string => ulid();
 
 /** Stores a new job, and its machine when that is new too, or nothing at all. */
@@ -97,6 +100,7 @@ export async function appendEntries({
       const all = await inOrder(first.jobId, { readings: known, adjustments: turned }, Date.now());
       await database.readings.bulkAdd(all.readings);
       await database.adjustments.bulkAdd(all.adjustments);
+      await database.flags.put({ id: LAST_LOGGED, value: new Date().toISOString() });
     }),
   );
 }

@@ -1,4 +1,5 @@
 import * as Comlink from "comlink";
+import type { BackupApi } from "./backup.worker";
 import type { ComparisonApi } from "./comparison.worker";
 import type { ExportApi } from "./export.worker";
 import type { ListenerApi } from "./listener-api";
@@ -73,6 +74,10 @@ export const startRecordingMeter = (): WorkerOf<RecordingApi> =>
 /** A worker that writes test sequences as files. */
 export const startExport = (): WorkerOf<ExportApi> =>
   wrapped((name) => new Worker(new URL("./export.worker.ts", import.meta.url), { type: "module", name }));
+
+/** A worker that backs everything up and brings it back. */
+export const startBackup = (): WorkerOf<BackupApi> =>
+  wrapped((name) => new Worker(new URL("./backup.worker.ts", import.meta.url), { type: "module", name }));
 
 /** A worker that compares recordings of music. */
 export const startComparison = (): WorkerOf<ComparisonApi> =>

@@ -12,11 +12,13 @@ import { useEffect, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { presentStation, toRepeat } from "@/core/alignment/station-state";
 import { importBundle } from "@/storage/bundles";
+import { lastBackup } from "@/storage/backup/backup";
 import { bringBackJob, deletedJobs, letGoOfDeleted } from "@/storage/deleted-jobs";
 import { loadDemoWorkshop } from "@/storage/first-visit";
 import { FileButton } from "@/ui/file-button";
 import { KeyCap } from "@/ui/key-cap";
 import { JobTapeLine } from "../job/job-tape-line";
+import { backupReminder } from "../backup/backup-age";
 import { useFloor } from "../job/use-job-records";
 import { PageFrame } from "../shell/page-frame";
 import { nextStep } from "./next-step";
@@ -28,6 +30,8 @@ export function Floor() {
   const [message, setMessage] = useState<{ severity: "success" | "error"; text: string } | null>(null);
   const deleted = useLiveQuery(deletedJobs) ?? [];
   useEffect(() => void letGoOfDeleted(), []);
+  const last = useLiveQuery(lastBackup, []);
+  const reminder = last === undefined ? null : backupReminder(last, jobs?.length ?? 0, new Date());
   const bringBack = ({ id, number }: { id: string; number: string }) =>
     bringBackJob(id).then(
       () => setMessage({ severity: "success", text: `Job ${number} is back, with all that was its own.` }),
@@ -127,6 +131,11 @@ export function Floor() {
         {jobs?.map((records) => (
           <FloorJob key={records.job.id} records={records} />
         ))}
+        {reminder && (
+          <Box sx={{ color: "text.secondary", mt: 2 }}>
+            {reminder} <Link href="/backup">Back up</Link>
+          </Box>
+        )}
       </>
     </PageFrame>
   );

@@ -13,6 +13,7 @@ const PAGES = [
   ["Machines", "/machines"],
   ["Rules", "/rules"],
   ["Sound card", "/settings"],
+  ["Backup", "/backup"],
 ] as const;
 
 interface PageFrameProps {

@@ -1,0 +1,216 @@
+import { textInKeyOrder } from "@/core/formats/job-bundle";
+import { firstIssue } from "@/core/formats/import-error";
+import { database } from "../database";
+import { LAST_LOGGED } from "../jobs";
+import { PREFIX_OF_DELETED } from "../deleted-jobs";
+import { ArchiveError, ArchiveWriter, readArchive } from "./archive";
+import { BACKED_UP, TABLE_NAMES, type TableName } from "./backup-tables";
+
+/** A record as it lies in a table. */
+type Row = Record<string, unknown>;
+
+/** A backup that was read whole and found good. */
+export interface Backup {
+  at: string;
+  rows: ReadonlyMap<TableName, Row[]>;
+}
+
+/** What a restoration would do to a table. */
+export interface Change {
+  table: TableName;
+  /** In the backup and not here, in both alike, in both with another content, and here alone. */
+  added: number;
+  same: number;
+  other: number;
+  here: number;
+}
+
+export type RestoreWay = "merge" | "replace";
+
+const LAST_BACKUP = "last-backup";
+const keyOf = (table: TableName, row: Row): string => String(row[BACKED_UP[table].key]);
+const fileOf = (table: TableName) => `tables/${table}.json`;
+
+/** Everything that Unzel keeps in this browser in one archive, but for what was deleted. */
+export async function writeBackup(at: string, onProgress: (share: number) => void = () => {}): Promise<Blob> {
+  const archive = new ArchiveWriter();
+  const keys = await Promise.all(
+    TABLE_NAMES.map((table) => database.table(table).toCollection().primaryKeys()),
+  );
+  const total = keys.reduce((sum, { length }) => sum + length, 0);
+  let written = 0;
+  for (const [i, table] of TABLE_NAMES.entries()) {
+    const rows: unknown[] = [];
+    // one at a time: a sound may be large
+    for (const key of keys[i]) {
+      const row = (await database.table(table).get(key)) as Row | undefined;
+      // deleted since, or deleted and kept to be brought back
+      if (row && !(table === "drafts" && keyOf(table, row).startsWith(PREFIX_OF_DELETED)))
+        rows.push(await asText(table, row, archive));
+      written++;
+      onProgress(written / total);
+    }
+    archive.add(fileOf(table), new TextEncoder().encode(JSON.stringify(rows)));
+  }
+  return archive.finish(at);
+}
+
+/** A row as JSON has it; sounds become files of their own. */
+async function asText(table: TableName, row: Row, archive: ArchiveWriter): Promise<unknown> {
+  const entries = await Promise.all(
+    Object.entries(row).map(async ([name, value]) => {
+      const file = `${table}/${encodeURIComponent(keyOf(table, row))}.${name}`;
+      if (value instanceof Blob) {
+        archive.add(`${file}.wav`, new Uint8Array(await value.arrayBuffer()));
+        return [name, { $sound: `${file}.wav` }];
+      }
+      if (value instanceof Float32Array) {
+        archive.add(`${file}.f32`, new Uint8Array(value.slice().buffer));
+        return [name, { $samples: `${file}.f32` }];
+      }
+      return [name, value];
+    }),
+  );
+  return Object.fromEntries(entries);
+}
+
+/**
+ * Reads a backup and checks every record of it.
+ * @throws ArchiveError with a sentence for one that cannot be used
+ */
+export async function readBackup(file: Blob, onProgress?: (share: number) => void): Promise<Backup> {
+  const { at, files } = await readArchive(file, onProgress);
+  const rows = new Map<TableName, Row[]>();
+  for (const table of TABLE_NAMES) {
+    const list = files.get(fileOf(table));
+    // a table that came with a later version
+    if (!list) continue;
+    const raw: unknown = JSON.parse(await list.text());
+    if (!Array.isArray(raw))
+      throw new ArchiveError(`The ${BACKED_UP[table].name} of this backup are no list.`);
+    const good: Row[] = [];
+    for (const [i, one] of raw.entries()) {
+      const parsed = BACKED_UP[table].schema.safeParse(await withSounds(one as Row, files));
+      if (!parsed.success)
+        throw new ArchiveError(
+          `In the ${BACKED_UP[table].name} of this backup, number ${i + 1}: ${firstIssue(parsed.error)}. Nothing was changed.`,
+        );
+      good.push(parsed.data as Row);
+    }
+    if (new Set(good.map((row) => keyOf(table, row))).size < good.length)
+      throw new ArchiveError(
+        `In the ${BACKED_UP[table].name} of this backup one stands twice. Nothing was changed.`,
+      );
+    rows.set(table, good);
+  }
+  return { at, rows };
+}
+
+async function withSounds(row: Row, files: ReadonlyMap<string, Blob>): Promise<Row> {
+  const found = (name: unknown): Blob => {
+    const file = files.get(String(name));
+    if (!file)
+      throw new ArchiveError(`This backup is damaged: ${String(name)} is missing. Nothing was changed.`);
+    return file;
+  };
+  const entries = await Promise.all(
+    Object.entries(row ?? {}).map(async ([name, value]) => {
+      if (typeof value !== "object" || value === null) return [name, value];
+      if ("$sound" in value) return [name, found(value.$sound).slice(0, undefined, "audio/wav")];
+      if ("$samples" in value) {
+        const bytes = await found(value.$samples).arrayBuffer();
+        return [name, new Float32Array(bytes.slice(0, bytes.byteLength - (bytes.byteLength % 4)))];
+      }
+      return [name, value];
+    }),
+  );
+  return Object.fromEntries(entries) as Row;
+}
+
+/** What a restoration would change, table by table. */
+export async function compareBackup({ rows }: Backup): Promise<Change[]> {
+  return Promise.all(
+    TABLE_NAMES.map(async (table) => {
+      const own = rows.get(table) ?? [];
+      const here = await database.table(table).bulkGet(own.map((row) => keyOf(table, row)));
+      const met = own.map((row, i) =>
+        here[i] === undefined ? "added" : isSame(here[i] as Row, row) ? "same" : "other",
+      );
+      const count = (what: string) => met.filter((one) => one === what).length;
+      const total = await database.table(table).count();
+      const both = own.length - count("added");
+      return { table, added: count("added"), same: count("same"), other: count("other"), here: total - both };
+    }),
+  );
+}
+
+/** Sounds are alike when they are as long: they are never changed. */
+const isSame = (a: Row, b: Row): boolean => textInKeyOrder(plain(a)) === textInKeyOrder(plain(b));
+const plain = (row: Row): Row =>
+  Object.fromEntries(
+    Object.entries(row)
+      .filter(([, value]) => value !== undefined)
+      .map(([name, value]) => [
+        name,
+        value instanceof Blob ? value.size : value instanceof Float32Array ? value.length : value,
+      ]),
+  );
+
+/**
+ * Brings a backup back, all of it or nothing. Merged, what is here stays: records are added, of a job the one that was
+ * changed later is kept. Replaced, everything that is here goes.
+ * @throws ArchiveError where something logged stands here with another content
+ */
+export async function restoreBackup({ rows }: Backup, way: RestoreWay): Promise<void> {
+  await database.transaction("rw", database.tables, async () => {
+    for (const table of TABLE_NAMES) {
+      const own = rows.get(table) ?? [];
+      const target = database.table(table);
+      switch (way) {
+        case "replace":
+          await target.clear();
+          await target.bulkAdd(own);
+          break;
+        case "merge":
+          await target.bulkPut(await toPut(table, own));
+          break;
+      }
+    }
+  });
+}
+
+/** Of the rows of a backup those that are to be put beside, or in the place of, what is here. */
+async function toPut(table: TableName, own: Row[]): Promise<Row[]> {
+  const here = (await database.table(table).bulkGet(own.map((row) => keyOf(table, row)))) as Array<
+    Row | undefined
+  >;
+  const { meeting, name } = BACKED_UP[table];
+  return own.filter((row, i) => {
+    const mine = here[i];
+    if (mine === undefined) return true;
+    switch (meeting) {
+      case "mine":
+        return false;
+      case "later":
+        return String(row.updatedAt) > String(mine.updatedAt);
+      case "refuse":
+        if (isSame(mine, row)) return false;
+        throw new ArchiveError(
+          `Of the ${name} in the backup, ${keyOf(table, row)} stands here with another content. What was logged is never changed: nothing was restored. Delete that job here first if the backup is right.`,
+        );
+    }
+  });
+}
+
+/** Notes that everything was backed up. */
+export const noteBackup = async (at: string): Promise<void> =>
+  void (await database.flags.put({ id: LAST_BACKUP, value: at }));
+
+/** When everything was backed up last, and whether something was logged since; null where it never was. */
+export async function lastBackup(): Promise<{ at: string; since: boolean } | null> {
+  const at = (await database.flags.get(LAST_BACKUP))?.value;
+  if (!at) return null;
+  const logged = (await database.flags.get(LAST_LOGGED))?.value ?? "";
+  const changed = await database.jobs.where("updatedAt").above(at).count();
+  return { at, since: logged > at || changed > 0 };
+}
