@@ -28,15 +28,15 @@ test("everything is backed up, brought into an emptied browser, and a damaged ar
   };
   await page.goto("/backup");
   await picker(bytes.subarray(0, bytes.length / 2), "cut.zip");
-  await expect(page.getByRole("alert")).toContainText("cut short");
+  await expect(page.getByRole("main").getByRole("alert")).toContainText("cut short");
   await picker(Buffer.from("never an archive"), "words.zip");
-  await expect(page.getByRole("alert")).toContainText("not a backup of Unzel");
+  await expect(page.getByRole("main").getByRole("alert")).toContainText("not a backup of Unzel");
 
   await picker(bytes, "whole.zip");
   const changes = page.getByRole("table", { name: "What the backup would change" });
   await expect(changes.getByRole("row", { name: /^jobs 1 3 – –/ })).toBeVisible();
   await page.getByRole("button", { name: /Add what is missing here/ }).click();
-  await expect(page.getByRole("alert")).toContainText("brought back");
+  await expect(page.getByRole("main").getByRole("alert")).toContainText("brought back");
   await page.getByRole("link", { name: "Floor" }).click();
   await expect(page.getByRole("article")).toHaveCount(4);
 
@@ -47,5 +47,5 @@ test("everything is backed up, brought into an emptied browser, and a damaged ar
   await expect(replace).toBeDisabled();
   await page.getByRole("checkbox", { name: /may go/ }).check();
   await replace.click();
-  await expect(page.getByRole("alert")).toContainText("as it did in the backup");
+  await expect(page.getByRole("main").getByRole("alert")).toContainText("as it did in the backup");
 });

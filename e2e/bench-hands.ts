@@ -50,12 +50,12 @@ export class BenchHands {
   }
 
   /** Turns a practice trimmer by whole degrees, clockwise positive, says so, and waits for what it did to be kept. */
-  async turn(degrees: number, trimmer = ""): Promise<void> {
+  async turn(degrees: number, trimmer = "", slowly = false): Promise<void> {
     const slot = this.page.getByRole("slider", { name: new RegExp(`${trimmer}.*practice trimmer`) });
     const before = Number(await slot.getAttribute("aria-valuenow"));
     await slot.focus();
     const key = degrees > 0 ? "ArrowRight" : "ArrowLeft";
-    const eighths = Math.floor(Math.abs(degrees) / 45);
+    const eighths = slowly ? 0 : Math.floor(Math.abs(degrees) / 45);
     for (let i = 0; i < eighths * COARSE_IN_AN_EIGHTH; i++) await this.page.keyboard.press(key);
     for (let i = 0; i < Math.abs(degrees) - 45 * eighths; i++) await this.page.keyboard.press(`Shift+${key}`);
     // the deck turns a little later than the keys: what is said to be turned has to be all of it

@@ -26,8 +26,11 @@ test("with the storage full, a reading and a turn are kept on the page, and stor
   await expect(told(page)).toContainText("a reading of speed", { timeout: 2500 });
   await expect(told(page)).toContainText("the storage of this browser is full");
   await expect(hands.slip.getByRole("listitem")).toHaveCount(0);
-  await page.getByRole("slider", { name: /practice trimmer/ }).press("ArrowRight");
-  await page.getByRole("slider", { name: /practice trimmer/ }).blur();
+  const slot = page.getByRole("slider", { name: /practice trimmer/ });
+  const before = await slot.getAttribute("aria-valuenow");
+  await slot.press("ArrowRight");
+  await expect(slot).not.toHaveAttribute("aria-valuenow", before!);
+  await slot.blur();
   await page.keyboard.press("t");
   await expect(told(page)).toContainText("entries could not be stored yet, a reading of speed first");
   await mend(page);

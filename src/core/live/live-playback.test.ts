@@ -103,6 +103,18 @@ describe("the tones of a tape while it plays", () => {
     expect(phase!.uncertaintyDegrees).toBeGreaterThan(180);
   });
 
+  it("a leap that is too quick to be followed leaves them unknown, rather than a cycle wrong", () => {
+    const leapt = new Listening({ "head.azimuthArcMinutes": 26, "azimuth.arcMinutesPerTurn": 40 });
+    expect(leapt.hear(22).phase).toMatchObject({ counted: true });
+    // a quarter of a turn of 40′ is 198° at 10 kHz: it looks like 162° the other way round
+    leapt.deck.playback.azimuthScrews[0].turn(-0.25);
+    leapt.hear(1);
+    leapt.live.mark();
+    const { phase } = leapt.hear(5);
+    expect(phase).toMatchObject({ counted: false });
+    expect(phase!.uncertaintyDegrees).toBeGreaterThan(180);
+  });
+
   it("another direction begins with nothing", () => {
     bench.live.clearPlayback();
     bench.deck.press("stop");

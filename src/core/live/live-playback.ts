@@ -51,6 +51,8 @@ const UNSURE_FRAMES = 3;
 const HELD_SECONDS = 40;
 /** A screw was turned when a steady tone stands so much elsewhere than before. */
 const MOVED_DEGREES = 8;
+/** A step of more, from one piece of the track to the next, may as well have been one the other way round. */
+const MOST_STEP_DEGREES = 110;
 const MOVED_DB = 0.2;
 const SETTLED_FRAMES = 20;
 const RESTLESS_SECONDS = 7;
@@ -275,9 +277,19 @@ export class LivePlayback {
     const isNew = Math.ceil((seconds - this.lastUpdate) / FRAME_SECONDS) + 1;
     const there = present(tone);
     let at = before;
-    for (let i = Math.max(0, there.length - isNew); i < there.length; i++)
-      if (there[i]) at = nearest(pair.track[i], at);
+    for (let i = Math.max(0, there.length - isNew); i < there.length; i++) {
+      if (!there[i]) continue;
+      const next = nearest(pair.track[i], at);
+      if (Math.abs(next - at) > MOST_STEP_DEGREES) return this.loseCount();
+      at = next;
+    }
     this.counted.set(index, at);
+  }
+
+  /** It was turned too fast to be followed: which way round it went cannot be told, and the ladder is of before. */
+  private loseCount(): void {
+    this.counted.clear();
+    for (const [index, tone] of this.heard) this.heard.set(index, { ...tone, fresh: false });
   }
 
   private result(): PlaybackNow {

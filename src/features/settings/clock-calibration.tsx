@@ -19,6 +19,9 @@ interface ClockCalibrationProps {
   onTone(hz: number): void;
 }
 
+/** A clock that was never calibrated is taken as right within so much: what is known no better is not kept. */
+const UNCALIBRATED_PPM = 50;
+
 /** Compares the device's clock with a frequency that is known better. */
 export function ClockCalibration({ input, live, toneHz, known, onTone }: ClockCalibrationProps) {
   const [frequency, setFrequency] = useState(String(toneHz));
@@ -28,6 +31,7 @@ export function ClockCalibration({ input, live, toneHz, known, onTone }: ClockCa
   const usable = hz >= 200 && hz <= 20_000 && ppm > 0;
   const speed = live?.speed ?? null;
   const found = speed?.settled && usable ? clockFrom(speed, ppm) : null;
+  const surer = found !== null && found.uncertaintyPpm < UNCALIBRATED_PPM;
   return (
     <Card title="Clock">
       <Box sx={{ color: "text.secondary", lineHeight: 1.4, mb: 1.5 }}>
@@ -52,7 +56,7 @@ export function ClockCalibration({ input, live, toneHz, known, onTone }: ClockCa
       </Box>
       <Box sx={{ fontFamily: READING_FONT, my: 1.5, fontSize: 18 }} role="status">
         {found
-          ? `${fixed(found.ppm, 1, true)} ± ${found.uncertaintyPpm.toFixed(1)}${THIN_SPACE}ppm`
+          ? `${fixed(found.ppm, 1, true)} ± ${found.uncertaintyPpm.toFixed(1)}${THIN_SPACE}ppm${surer ? "" : ": listen on"}`
           : speed
             ? "settling…"
             : "no tone yet"}
@@ -63,7 +67,7 @@ export function ClockCalibration({ input, live, toneHz, known, onTone }: ClockCa
         </Button>
         <Button
           variant="contained"
-          disabled={!input || !found || hz !== toneHz}
+          disabled={!input || !surer || hz !== toneHz}
           onClick={() =>
             input &&
             found &&
@@ -78,7 +82,7 @@ export function ClockCalibration({ input, live, toneHz, known, onTone }: ClockCa
       <Box sx={{ mt: 1.5 }}>
         {known
           ? `Kept: ${fixed(known.ppm, 1, true)} ± ${known.uncertaintyPpm.toFixed(1)} ppm, ${known.at.slice(0, 10)}.`
-          : "Not calibrated: taken as right within ±50 ppm."}
+          : `Not calibrated: taken as right within ±${UNCALIBRATED_PPM} ppm.`}
       </Box>
     </Card>
   );
