@@ -32,8 +32,12 @@ const sum = (changes: Change[], what: "added" | "here"): number =>
 /** What a backup would change, before it does. */
 export function RestoreCard({ backup, busy, onRestore, onClose }: RestoreCardProps) {
   const [sure, setSure] = useState(false);
-  const shown = backup.changes.filter(({ added, same, other, here }) => added + same + other + here > 0);
+  // what Unzel notes for itself is nobody's concern
+  const shown = backup.changes.filter(
+    ({ table, added, same, other, here }) => table !== "flags" && added + same + other + here > 0,
+  );
   const [added, gone] = [sum(shown, "added"), sum(shown, "here")];
+  const others = shown.some(({ other }) => other > 0);
   const clash = shown.filter(({ table, other }) => BACKED_UP[table].meeting === "refuse" && other > 0);
   return (
     <Card title={`${backup.name}, made on ${backup.at.slice(0, 16).replace("T", " at ")} UTC`}>
@@ -70,7 +74,11 @@ export function RestoreCard({ backup, busy, onRestore, onClose }: RestoreCardPro
         </Box>
       )}
       <Box sx={{ display: "flex", gap: 2, mt: 2, alignItems: "center", flexWrap: "wrap" }}>
-        <Button variant="contained" disabled={busy || clash.length > 0} onClick={() => onRestore("merge")}>
+        <Button
+          variant="contained"
+          disabled={busy || clash.length > 0 || (added === 0 && !others)}
+          onClick={() => onRestore("merge")}
+        >
           Add what is missing here ({added})
         </Button>
         <Box sx={{ flex: 1 }} />

@@ -27,21 +27,14 @@ export function RoomCard() {
           {megabytes(usage)} of the {megabytes(quota)} that the browser allows.
         </Box>
       )}
-      <Box
-        component="dl"
-        sx={{ display: "grid", gridTemplateColumns: "1fr auto auto", gap: 1, alignItems: "center", m: 0 }}
-      >
-        <Box component="dt">Sounds kept with readings</Box>
-        <Box component="dd" sx={{ m: 0 }}>
-          {taken ? `${taken.sounds.count}, ${megabytes(taken.sounds.bytes)}` : "…"}
-        </Box>
+      <Box sx={{ display: "grid", gridTemplateColumns: "1fr auto auto", gap: 1, alignItems: "center", m: 0 }}>
+        <Box>Sounds kept with readings</Box>
+        <Box>{taken ? `${taken.sounds.count}, ${megabytes(taken.sounds.bytes)}` : "…"}</Box>
         <Button size="small" color="inherit" component={Link} href="/settings">
           Let some go
         </Button>
-        <Box component="dt">Practice tapes that were recorded on</Box>
-        <Box component="dd" sx={{ m: 0 }}>
-          {taken ? `${taken.practice.seconds} s, ${megabytes(taken.practice.bytes)}` : "…"}
-        </Box>
+        <Box>Practice tapes that were recorded on</Box>
+        <Box>{taken ? `${taken.practice.seconds} s, ${megabytes(taken.practice.bytes)}` : "…"}</Box>
         <Button
           size="small"
           color="inherit"
@@ -50,10 +43,8 @@ export function RoomCard() {
         >
           Erase them
         </Button>
-        <Box component="dt">Readings, turns and work</Box>
-        <Box component="dd" sx={{ m: 0 }}>
-          {taken?.entries ?? "…"}
-        </Box>
+        <Box>Readings, turns and work</Box>
+        <Box>{taken?.entries ?? "…"}</Box>
         <span />
       </Box>
       <Box sx={{ mt: 1.5 }}>

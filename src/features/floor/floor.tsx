@@ -133,7 +133,10 @@ export function Floor() {
         ))}
         {reminder && (
           <Box sx={{ color: "text.secondary", mt: 2 }}>
-            {reminder} <Link href="/backup">Back up</Link>
+            {reminder}{" "}
+            <Link href="/backup" style={{ color: "inherit" }}>
+              Back up
+            </Link>
           </Box>
         )}
       </>
