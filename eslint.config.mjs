@@ -123,7 +123,16 @@ const OUTSIDE_CORE = Object.keys(AROUND)
   .map((folder) => `@/${folder}/*`);
 
 const config = [
-  { ignores: [".next/**", "node_modules/**", "next-env.d.ts", "test-results/**", "playwright-report/**"] },
+  {
+    ignores: [
+      ".next/**",
+      "public/service-worker.js",
+      "node_modules/**",
+      "next-env.d.ts",
+      "test-results/**",
+      "playwright-report/**",
+    ],
+  },
   ...nextVitals,
   ...nextTypescript,
   { rules: { "@typescript-eslint/no-explicit-any": "error", "react-hooks/refs": "off" } },
