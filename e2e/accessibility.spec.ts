@@ -2,6 +2,7 @@ import { readFile } from "node:fs/promises";
 import { createRequire } from "node:module";
 import { expect, test, type Page } from "@playwright/test";
 import { BenchHands } from "./bench-hands";
+import { PAGES } from "./pages";
 
 // nothing fades: what is looked at is what stays
 test.use({ contextOptions: { reducedMotion: "reduce" } });
@@ -21,8 +22,8 @@ async function violations(page: Page): Promise<string[]> {
   });
 }
 
-const PAGES = [
-  "/",
+const LOOKED_AT = [
+  ...PAGES,
   "/jobs/new",
   "/jobs/demo-job-0412",
   "/jobs/demo-job-0412/bench/clean",
@@ -31,13 +32,6 @@ const PAGES = [
   "/jobs/demo-job-0409/bench/response",
   "/jobs/demo-job-0409/bench/record-level",
   "/jobs/demo-job-0409/sheet",
-  "/listen",
-  "/signals",
-  "/tapes",
-  "/machines",
-  "/rules",
-  "/settings",
-  "/backup",
 ];
 
 for (const colorScheme of ["light", "dark"] as const)
@@ -48,7 +42,7 @@ for (const colorScheme of ["light", "dark"] as const)
     test("no page has anything that axe objects to", async ({ page }) => {
       await page.goto("/");
       await expect(page.getByRole("article")).toHaveCount(4);
-      for (const path of PAGES)
+      for (const path of LOOKED_AT)
         await test.step(path, async () => {
           await page.goto(path);
           await expect(page.getByRole("heading", { level: 1 })).toBeVisible();

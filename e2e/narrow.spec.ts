@@ -1,5 +1,6 @@
 import { expect, test, type Page } from "@playwright/test";
 import { BenchHands } from "./bench-hands";
+import { PAGES } from "./pages";
 
 const JOB = "/jobs/demo-job-0412";
 
@@ -12,17 +13,7 @@ const beyondEdge = (page: Page) =>
 test("every page fits a narrow screen", async ({ page }) => {
   await page.goto("/");
   await expect(page.getByRole("article").first()).toBeVisible();
-  for (const path of [
-    "/",
-    "/listen",
-    "/signals",
-    "/tapes",
-    "/machines",
-    "/rules",
-    "/settings",
-    "/backup",
-    JOB,
-  ])
+  for (const path of [...PAGES, JOB])
     await test.step(path, async () => {
       await page.goto(path);
       await expect(page.getByRole("heading", { level: 1 })).toBeVisible();

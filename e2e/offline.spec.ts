@@ -4,6 +4,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { chromium, expect, test, type BrowserContext } from "@playwright/test";
 import { BenchHands } from "./bench-hands";
+import { PAGES } from "./pages";
 
 const PORT = 3219;
 const ADDRESS = `http://localhost:${PORT}`;
@@ -77,15 +78,7 @@ test("after one visit everything opens without the server, also after the browse
     await page.reload();
     await expect(flutter).toHaveAttribute("aria-current", "step");
 
-    for (const path of [
-      "/jobs/demo-job-0409/sheet",
-      "/listen",
-      "/machines",
-      "/rules",
-      "/settings",
-      "/backup",
-      "/tapes",
-    ]) {
+    for (const path of ["/jobs/demo-job-0409/sheet", ...PAGES]) {
       await page.goto(path);
       await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
     }

@@ -1,8 +1,10 @@
 // Bundles the service worker with the list of everything that the built application consists of.
-import { createHash } from "node:crypto";
 import { readFileSync } from "node:fs";
+import { resolve } from "node:path";
+import { pathToFileURL } from "node:url";
 import { getManifest } from "@serwist/build";
 import { build } from "esbuild";
+import { bundled } from "./bundled.mjs";
 
 const LARGEST_BYTES = 8 * 2 ** 20;
 
@@ -28,8 +30,10 @@ export async function buildServiceWorker(outfile) {
   ]);
   for (const { warnings } of lists)
     if (warnings.length > 0) throw new Error(`not everything can be kept: ${warnings.join("; ")}`);
-  const { KEPT_ADDRESSES } = await pages();
-  const revision = createHash("sha256").update(readFileSync(".next/BUILD_ID")).digest("hex").slice(0, 16);
+  // which pages are kept is said once, in the application's own sources
+  const pages = resolve(await bundled("src/service-worker/kept-pages.ts"));
+  const { KEPT_ADDRESSES } = await import(pathToFileURL(pages).href);
+  const revision = readFileSync(".next/BUILD_ID", "utf8");
   const entries = [
     ...lists.flatMap(({ manifestEntries }) => manifestEntries),
     ...[...KEPT_ADDRESSES, "/manifest.webmanifest"].map((url) => ({ url, revision })),
@@ -47,16 +51,4 @@ export async function buildServiceWorker(outfile) {
     },
     logLevel: "error",
   });
-}
-
-/** Which pages are kept, said once, in the application's own sources. */
-async function pages() {
-  const { outputFiles } = await build({
-    entryPoints: ["src/service-worker/kept-pages.ts"],
-    bundle: true,
-    write: false,
-    format: "esm",
-    logLevel: "error",
-  });
-  return import(`data:text/javascript;base64,${Buffer.from(outputFiles[0].contents).toString("base64")}`);
 }

@@ -1,4 +1,4 @@
-/** Pages that are kept in the browser, without their query. Of those under a job one stands for all jobs and stations. */
+/** Pages that are kept in the browser, without their query. Of those under a job one stands for all jobs and stations: a name of its own comes before it. */
 const KEPT_PAGES = [
   "/",
   "/backup",
@@ -17,7 +17,7 @@ const KEPT_PAGES = [
 ] as const;
 
 /** They are kept under an address that nobody goes to, so that the server's own page comes first while there is one. */
-export const keptAddress = (page: string): string => `${page}?kept`;
+const keptAddress = (page: string): string => `${page}?kept`;
 
 /** Every page as it is kept. */
 export const KEPT_ADDRESSES: readonly string[] = KEPT_PAGES.map(keptAddress);
@@ -25,7 +25,7 @@ export const KEPT_ADDRESSES: readonly string[] = KEPT_PAGES.map(keptAddress);
 /** Which of the kept pages is shown at a path; null where there is no such page. */
 export function keptPage(path: string): string | null {
   const plain = path.length > 1 ? path.replace(/\/$/, "") : path;
-  const page = KEPT_PAGES.find((one) => one === plain) ?? KEPT_PAGES.find((one) => standsFor(one, plain));
+  const page = KEPT_PAGES.find((one) => standsFor(one, plain));
   return page === undefined ? null : keptAddress(page);
 }
 

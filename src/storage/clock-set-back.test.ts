@@ -1,7 +1,7 @@
 import "fake-indexeddb/auto";
 import fc from "fast-check";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { clockSetBack } from "@/core/records/clock";
+import { clockSetBack, lastEntryMs } from "@/core/records/clock";
 import { inForce } from "@/core/records/job-records";
 import { aReading, anAdjustment } from "@/testing/records";
 import { database } from "./database";
@@ -79,10 +79,10 @@ describe("a clock that is set back", () => {
   });
 
   it("is noticed, with how far it stands back", () => {
-    const records = { readings: [{ ...aReading(), ...at(NOON) }], adjustments: [] };
-    expect(clockSetBack(records, NOON - 65 * MINUTE)).toMatch(/stands 1 h 5 min before the last entry/);
-    expect(clockSetBack(records, NOON - 49 * 60 * MINUTE)).toMatch(/2 d 1 h/);
-    expect(clockSetBack(records, NOON - MINUTE)).toBeNull();
-    expect(clockSetBack({ readings: [], adjustments: [] }, NOON)).toBeNull();
+    const last = lastEntryMs({ readings: [{ ...aReading(), ...at(NOON) }], adjustments: [] });
+    expect(clockSetBack(last, NOON - 65 * MINUTE)).toMatch(/stands 1 h 5 min before the last entry/);
+    expect(clockSetBack(last, NOON - 49 * 60 * MINUTE)).toMatch(/2 d 1 h/);
+    expect(clockSetBack(last, NOON - MINUTE)).toBeNull();
+    expect(clockSetBack(lastEntryMs({ readings: [], adjustments: [] }), NOON)).toBeNull();
   });
 });

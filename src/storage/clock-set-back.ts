@@ -24,7 +24,7 @@ export async function inOrder(jobId: string, entries: Entries, wallMs: number): 
 }
 
 /** The moment of the last entry of a job, in milliseconds since 1970; −∞ before there is one. */
-export async function lastMoment(jobId: string): Promise<number> {
+async function lastMoment(jobId: string): Promise<number> {
   const range = [
     [jobId, ""],
     [jobId, "\uffff"],

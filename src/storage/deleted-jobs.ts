@@ -19,29 +19,21 @@ interface DeletedJob {
 /** Of the drafts that are deleted jobs. */
 export const PREFIX_OF_DELETED = "deleted-job-";
 const KEPT_MS = 24 * 60 * 60 * 1000;
-const TABLES = [
-  database.jobs,
+/** Tables whose records belong to one job each. */
+const OWN = [
   database.readings,
   database.adjustments,
   database.runs,
   database.watches,
   database.recordings,
-  database.drafts,
-  database.flags,
-];
+] as const;
+const TABLES = [database.jobs, ...OWN, database.drafts, database.flags];
 
 /** Takes a job out with all that is its own: for a day it can be brought back. Machine and tapes stay. */
 export async function deleteJob(id: string): Promise<void> {
   await database.transaction("rw", TABLES, async () => {
     const job = await database.jobs.get(id);
     if (!job) return;
-    const own = [
-      database.readings,
-      database.adjustments,
-      database.runs,
-      database.watches,
-      database.recordings,
-    ] as const;
     const [readings, adjustments, runs, watches, recordings] = await Promise.all([
       database.readings.where("jobId").equals(id).toArray(),
       database.adjustments.where("jobId").equals(id).toArray(),
@@ -50,7 +42,7 @@ export async function deleteJob(id: string): Promise<void> {
       database.recordings.where("jobId").equals(id).toArray(),
     ]);
     const drafts = await database.drafts.filter((draft) => isOf(draft, id)).toArray();
-    for (const table of own) await table.where("jobId").equals(id).delete();
+    for (const table of OWN) await table.where("jobId").equals(id).delete();
     await database.drafts.bulkDelete(drafts.map((draft) => draft.id));
     await database.jobs.delete(id);
     await forgetClock(id);
@@ -62,11 +54,13 @@ export async function deleteJob(id: string): Promise<void> {
 const isOf = ({ id: draftId }: Draft, jobId: string): boolean =>
   draftId.endsWith(`-${jobId}`) && !draftId.startsWith(PREFIX_OF_DELETED);
 
+const isRecent = ({ savedAt }: Draft): boolean => Date.now() - Date.parse(savedAt) < KEPT_MS;
+
 /** Jobs that were deleted within the last day, the latest first; what is older is let go. */
 export async function deletedJobs(): Promise<Array<{ id: string; number: string }>> {
   const kept = await database.drafts.where("id").startsWith(PREFIX_OF_DELETED).toArray();
   return kept
-    .filter(({ savedAt }) => Date.now() - Date.parse(savedAt) < KEPT_MS)
+    .filter(isRecent)
     .toSorted((a, b) => (a.savedAt < b.savedAt ? 1 : -1))
     .map(({ value }) => (value as DeletedJob).job);
 }
@@ -76,7 +70,7 @@ export async function letGoOfDeleted(): Promise<void> {
   await database.drafts
     .where("id")
     .startsWith(PREFIX_OF_DELETED)
-    .filter(({ savedAt }) => !(Date.now() - Date.parse(savedAt) < KEPT_MS))
+    .filter((draft) => !isRecent(draft))
     .delete();
 }
 

@@ -1,3 +1,5 @@
+import { WatchedValue } from "./watched-value";
+
 /** What is told of writes that could not be done yet. */
 export interface WaitingWrites {
   /** What the first of them is, in plain words. */
@@ -40,12 +42,14 @@ const PASSES: readonly string[] = [
  * Writes one after the other, in the order they were asked for. One that the storage refuses is kept on this page and
  * tried again until it is stored, and those after it wait: nothing is stored out of its order, nothing is dropped.
  */
-export class WriteQueue {
+export class WriteQueue extends WatchedValue<WaitingWrites | null> {
   private readonly writes: Write[] = [];
-  private waiting: WaitingWrites | null = null;
   private running = false;
   private timer: ReturnType<typeof setTimeout> | null = null;
-  private readonly listeners = new Set<() => void>();
+
+  constructor() {
+    super(null);
+  }
 
   /**
    * Resolves once it is stored; rejects when what was to be written is wrong in itself.
@@ -72,18 +76,11 @@ export class WriteQueue {
       };
       if (replaced) this.writes[before] = write;
       else this.writes.push(write);
-      if (this.waiting) this.tell({ ...this.waiting, count: this.writes.length });
+      const waiting = this.now();
+      if (waiting) this.change({ ...waiting, count: this.writes.length });
       void this.go();
     });
   }
-
-  /** What waits; the same object until that changes. */
-  readonly now = (): WaitingWrites | null => this.waiting;
-
-  readonly subscribe = (listener: () => void): (() => void) => {
-    this.listeners.add(listener);
-    return () => this.listeners.delete(listener);
-  };
 
   /** Tries at once what waits. */
   readonly again = (): void => {
@@ -97,7 +94,7 @@ export class WriteQueue {
     this.running = true;
     while (this.writes.length > 0) {
       const [first] = this.writes;
-      const slow = setTimeout(() => this.tellOf(first, this.waiting?.why ?? null), SLOW_MS);
+      const slow = setTimeout(() => this.tellOf(first, this.now()?.why ?? null), SLOW_MS);
       try {
         await first.run();
         this.writes.shift();
@@ -115,17 +112,11 @@ export class WriteQueue {
       }
     }
     this.running = false;
-    if (this.writes.length === 0) this.tell(null);
+    if (this.writes.length === 0) this.change(null);
   }
 
   private tellOf({ what }: Write, why: string | null): void {
-    this.tell({ what, count: this.writes.length, why });
-  }
-
-  private tell(waiting: WaitingWrites | null): void {
-    if (waiting === null && this.waiting === null) return;
-    this.waiting = waiting;
-    for (const listener of this.listeners) listener();
+    this.change({ what, count: this.writes.length, why });
   }
 }
 

@@ -1,4 +1,5 @@
 import { database } from "./database";
+import { listRecordings } from "./recordings";
 
 /** What takes how much room, as far as it is worth telling. */
 export interface RoomTaken {
@@ -12,14 +13,10 @@ export interface RoomTaken {
 const BYTES_PER_TAPE_SECOND = 2 * 48_000 * 4;
 
 export async function roomTaken(): Promise<RoomTaken> {
-  const sounds = { count: 0, bytes: 0 };
-  await database.recordings.each(({ bytes }) => {
-    sounds.count++;
-    sounds.bytes += bytes;
-  });
+  const sounds = await listRecordings();
   const seconds = await database.tapeSeconds.count();
   return {
-    sounds,
+    sounds: { count: sounds.length, bytes: sounds.reduce((sum, { bytes }) => sum + bytes, 0) },
     practice: { seconds, bytes: seconds * BYTES_PER_TAPE_SECOND },
     entries: (await database.readings.count()) + (await database.adjustments.count()),
   };

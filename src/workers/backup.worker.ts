@@ -8,6 +8,7 @@ import {
   type Change,
   type RestoreWay,
 } from "@/storage/backup/backup";
+import { seldom } from "./now-and-then";
 import { serve } from "./serve";
 
 export interface BackupApi {
@@ -19,7 +20,6 @@ export interface BackupApi {
   restore(way: RestoreWay): Promise<void>;
 }
 
-const REPORT_EVERY_MS = 100;
 let open: Backup | null = null;
 
 const api: BackupApi = {
@@ -37,12 +37,3 @@ const api: BackupApi = {
 };
 
 serve(api);
-
-function seldom(onProgress: (share: number) => void): (share: number) => void {
-  let reported = 0;
-  return (share) => {
-    if (performance.now() - reported < REPORT_EVERY_MS) return;
-    reported = performance.now();
-    onProgress(share);
-  };
-}

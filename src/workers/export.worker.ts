@@ -1,6 +1,7 @@
 import "./without-eval";
 import { wavExport, type ExportOptions } from "@/core/formats/wav-export";
 import type { Sequence } from "@/core/signals/sequence";
+import { nowAndThen } from "./now-and-then";
 import { serve } from "./serve";
 
 export interface ExportApi {
@@ -26,7 +27,6 @@ interface Target {
 const PREFIX = "export-";
 /** A file is the browser's own by then, wherever it was saved to. */
 const KEPT_MS = 60 * 60 * 1000;
-const REPORT_EVERY_MS = 100;
 
 let cancelled = false;
 
@@ -36,13 +36,12 @@ const api: ExportApi = {
     const wav = wavExport(sequence, options);
     const target = (await onDisk()) ?? inMemory();
     let written = 0;
-    let reported = 0;
+    const isTime = nowAndThen();
     try {
       for (const piece of wav.pieces()) {
         target.write(piece as Uint8Array<ArrayBuffer>);
         written += piece.length;
-        if (performance.now() - reported < REPORT_EVERY_MS) continue;
-        reported = performance.now();
+        if (!isTime()) continue;
         onProgress(written / wav.byteLength);
         // whoever cancels has to be heard
         await new Promise((resolve) => setTimeout(resolve));

@@ -10,9 +10,8 @@ import { InputSource } from "./input-source";
 import { NOTHING_WANTED, type ListenerApi, type Wanted } from "./listener-api";
 import type { LiveSource } from "./live-source";
 import { PracticeSource } from "./practice-source";
+import { seldom } from "./now-and-then";
 import { serve } from "./serve";
-
-const PROGRESS_EVERY_MS = 100;
 
 /** What this worker listens to, from its start to its end. */
 let source: LiveSource | null = null;
@@ -158,12 +157,7 @@ const api: ListenerApi = {
   },
 
   async measureFile(file, as, onProgress) {
-    let reported = 0;
-    return measureForBench(file.name, await openSound(bytesOfBlob(file)), as, (share) => {
-      if (performance.now() - reported < PROGRESS_EVERY_MS) return;
-      reported = performance.now();
-      onProgress(share);
-    });
+    return measureForBench(file.name, await openSound(bytesOfBlob(file)), as, seldom(onProgress));
   },
 
   async finish() {

@@ -5,6 +5,7 @@ import { soundInMemory } from "@/core/formats/sound-file";
 import { measureRecording, type RecordingReport } from "@/core/recordings/measure-recording";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import type { Sequence } from "@/core/signals/sequence";
+import { seldom } from "./now-and-then";
 import { serve } from "./serve";
 
 export interface RecordingApi {
@@ -30,16 +31,11 @@ const api: RecordingApi = {
       from instanceof File
         ? await openSound(bytesOfBlob(from))
         : soundInMemory(from.channels, from.sampleRateHz);
-    let reported = 0;
     return measureRecording(sound, {
       tape,
       sequences,
       cancelled: () => cancelled,
-      onProgress: (share) => {
-        if (performance.now() - reported < 100) return;
-        reported = performance.now();
-        onProgress(share);
-      },
+      onProgress: seldom(onProgress),
     });
   },
 

@@ -4,17 +4,26 @@ import type { Reading } from "./reading";
 /** Clocks of two computers, or of one that was corrected by the network, may be so far apart. */
 const UNREMARKABLE_MS = 120_000;
 
+/** The moment of the last entry of a job, in milliseconds since 1970; −∞ before there is one. */
+export function lastEntryMs({
+  readings,
+  adjustments,
+}: {
+  readings: readonly Reading[];
+  adjustments: readonly Adjustment[];
+}): number {
+  let last = -Infinity;
+  for (const entries of [readings, adjustments])
+    for (const { at } of entries) last = Math.max(last, Date.parse(at));
+  return last;
+}
+
 /**
  * Says so when the clock stands before the last entry of a job: it was set back, or the entry was made by one that was
  * fast. Null where it is as it should be.
  */
-export function clockSetBack(
-  { readings, adjustments }: { readings: readonly Reading[]; adjustments: readonly Adjustment[] },
-  nowMs: number,
-): string | null {
-  let last = -Infinity;
-  for (const { at } of [...readings, ...adjustments]) last = Math.max(last, Date.parse(at));
-  const behind = last - nowMs;
+export function clockSetBack(lastMs: number, nowMs: number): string | null {
+  const behind = lastMs - nowMs;
   if (!(behind > UNREMARKABLE_MS)) return null;
   return `The clock of this computer stands ${spanText(behind)} before the last entry of this job. New entries keep their order after it, but their dates cannot be trusted: set the clock right.`;
 }

@@ -134,7 +134,8 @@ async function hasItsEnd(file: Blob): Promise<boolean> {
   return [0x50, 0x4b, 0x05, 0x06].every((byte, i) => end[i] === byte);
 }
 
-function textAsJson(text: string): unknown {
+/** What a text says as JSON; null for one that is none. */
+export function textAsJson(text: string): unknown {
   try {
     return JSON.parse(text);
   } catch {

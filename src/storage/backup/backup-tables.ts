@@ -1,3 +1,4 @@
+import type { Dexie, Table } from "dexie";
 import { z } from "zod";
 import {
   knownAdjustmentSchema,
@@ -10,6 +11,7 @@ import { calibrationSchema } from "@/core/records/input-calibration";
 import { partRunSchema, watchSchema } from "@/core/records/runs";
 import { referenceTapeSchema } from "@/core/reference/reference-tape";
 import { sequenceSchema } from "@/core/signals/sequence";
+import type { UnzelDatabase } from "../database";
 
 /** What happens to a record of the backup under whose id another stands here. */
 export type Meeting =
@@ -28,6 +30,11 @@ interface BackedUp {
   /** Under which property its key is. */
   key: "id" | "deviceId";
 }
+
+/** The tables that the storage has. */
+export type TableName = {
+  [Name in keyof UnzelDatabase]: UnzelDatabase[Name] extends Table ? Name : never;
+}[Exclude<keyof UnzelDatabase, keyof Dexie>];
 
 const text = z.string();
 const anything = z.unknown();
@@ -79,7 +86,6 @@ export const BACKED_UP = {
     meeting: "mine",
     key: "id",
   },
-} as const satisfies Record<string, BackedUp>;
+} as const satisfies Record<TableName, BackedUp>;
 
-export type TableName = keyof typeof BACKED_UP;
 export const TABLE_NAMES = Object.keys(BACKED_UP) as TableName[];

@@ -3,7 +3,7 @@ import { firstIssue } from "@/core/formats/import-error";
 import { database } from "../database";
 import { LAST_LOGGED } from "../jobs";
 import { PREFIX_OF_DELETED } from "../deleted-jobs";
-import { ArchiveError, ArchiveWriter, readArchive } from "./archive";
+import { ArchiveError, ArchiveWriter, readArchive, textAsJson } from "./archive";
 import { BACKED_UP, TABLE_NAMES, type TableName } from "./backup-tables";
 
 /** A record as it lies in a table. */
@@ -85,7 +85,7 @@ export async function readBackup(file: Blob, onProgress?: (share: number) => voi
     const list = files.get(fileOf(table));
     // a table that came with a later version
     if (!list) continue;
-    const raw: unknown = JSON.parse(await list.text());
+    const raw = textAsJson(await list.text());
     if (!Array.isArray(raw))
       throw new ArchiveError(`The ${BACKED_UP[table].name} of this backup are no list.`);
     const good: Row[] = [];

@@ -1,0 +1,11 @@
+/** Every page that belongs to no job and has a heading of its own in the list of pages. */
+export const PAGES = [
+  "/",
+  "/listen",
+  "/signals",
+  "/tapes",
+  "/machines",
+  "/rules",
+  "/settings",
+  "/backup",
+] as const;
