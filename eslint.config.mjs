@@ -6,7 +6,7 @@ import nextTypescript from "eslint-config-next/typescript";
 const CORE = {
   text: [],
   dsp: [],
-  workshop: ["dsp"],
+  workshop: ["dsp", "text"],
   standards: ["dsp"],
   measure: ["dsp", "standards"],
   judging: ["measure", "standards"],
@@ -136,6 +136,19 @@ const config = [
   ...nextVitals,
   ...nextTypescript,
   { rules: { "@typescript-eslint/no-explicit-any": "error", "react-hooks/refs": "off" } },
+  {
+    files: ["src/**"],
+    ignores: ["src/core/text/zod.ts", "src/workers/without-eval.ts"],
+    rules: {
+      "no-restricted-syntax": [
+        "error",
+        {
+          selector: "ImportDeclaration[source.value='zod']",
+          message: "Take z from @/core/text/zod: its complaints are sentences.",
+        },
+      ],
+    },
+  },
   ...layers(AROUND, "src", "@", () => []),
   ...layers(CORE, "src/core", "@/core", () => [...OUTSIDE_CORE, ...BROWSER]),
   { files: ["**/*.test.ts"], rules: { "no-restricted-imports": "off" } },

@@ -28,11 +28,11 @@ export default defineConfig({
   fullyParallel: true,
   workers: 2,
   // a busy machine is slow, not wrong
-  timeout: 240_000,
-  expect: { timeout: 45_000 },
+  timeout: 900_000,
+  expect: { timeout: 150_000 },
   reporter: [["list"], ["json"]],
   use: {
-    actionTimeout: 60_000,
+    actionTimeout: 150_000,
     baseURL: `http://localhost:${PORT}`,
     viewport: { width: 1280, height: 800 },
     acceptDownloads: true,

@@ -20,6 +20,7 @@ import { PracticeDeck } from "@/core/simulator/practice-deck";
 import { practiceMachine } from "@/core/simulator/practice-machines";
 import { LiveListening } from "@/core/live/live-listening";
 import { biasTurns } from "./bias-turns";
+import { hostileFiles } from "./hostile-files";
 import { biasWatched } from "./bias-watched";
 import { recordFaultRuns } from "./record-faults";
 import { biasLaws } from "@/core/guidance/bias-law";
@@ -41,6 +42,8 @@ import { fmTone, sumOf, whiteNoise } from "@/testing/fm-tone";
 
 /** Playback faults and pairs of them that are gone through; each takes about a minute. */
 const BENCH_RUNS = Number(process.env.UNZEL_BENCH_RUNS ?? 28);
+
+const HOSTILE_FILES = Number(process.env.UNZEL_BENCH_FILES ?? 10_000);
 
 const WATCHED_MACHINES = Number(process.env.UNZEL_BENCH_MACHINES ?? 200);
 
@@ -335,3 +338,8 @@ for (const [name, seconds, run] of playbackFaultRuns(BENCH_RUNS)) {
     `${turns} turns${work.length > 0 ? `, ${work.join(", ")}` : ""}; ${inClass ? "all within the class" : `NOT within: ${JSON.stringify(verdicts)}`} (${seconds.toFixed(0)} s)`,
   );
 }
+for await (const { name, faults, slowestSeconds, megabytes } of hostileFiles(HOSTILE_FILES))
+  say(
+    `${HOSTILE_FILES} damaged or hostile files: ${name}`,
+    `${faults.length} met badly${faults.length > 0 ? ` (${faults[0]})` : ""}, the slowest in ${slowestSeconds.toFixed(2)} s, ${megabytes.toFixed(0)} MB in all`,
+  );

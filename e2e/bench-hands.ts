@@ -45,8 +45,27 @@ export class BenchHands {
   /** Waits until the number is steady and gives it in percent. */
   async settled(): Promise<number> {
     await this.page.waitForTimeout(600); // a turn shows after a moment; before that the old number still stands
-    await expect(this.speed).toHaveAttribute("aria-valuetext", /(pass|close|fail)$/, { timeout: 60_000 });
+    await expect(this.speed).toHaveAttribute("aria-valuetext", /(pass|close|fail)$/);
     return Number(await this.speed.getAttribute("aria-valuenow"));
+  }
+
+  /** Logs the number that stands, and waits until it is on the slip. */
+  async log(): Promise<void> {
+    const rows = this.slip.getByRole("listitem");
+    const before = await rows.count();
+    await this.page.keyboard.press(" ");
+    await expect(rows).toHaveCount(before + 1);
+  }
+
+  /** Clicks what is offered now. @returns false when it was no longer offered by the time it could be clicked */
+  async clicked(offer: Locator): Promise<boolean> {
+    try {
+      await offer.click({ timeout: 5000 });
+      return true;
+    } catch (error) {
+      if (await offer.isVisible()) throw error;
+      return false;
+    }
   }
 
   /** Turns a practice trimmer by whole degrees, clockwise positive, says so, and waits for what it did to be kept. */
@@ -59,19 +78,30 @@ export class BenchHands {
     for (let i = 0; i < eighths * COARSE_IN_AN_EIGHTH; i++) await this.page.keyboard.press(key);
     for (let i = 0; i < Math.abs(degrees) - 45 * eighths; i++) await this.page.keyboard.press(`Shift+${key}`);
     // the deck turns a little later than the keys: what is said to be turned has to be all of it
-    await expect(slot).toHaveAttribute("aria-valuenow", String(before + Math.round(degrees)), {
-      timeout: 60_000,
-    });
+    await expect(slot).toHaveAttribute("aria-valuenow", String(before + Math.round(degrees)));
     await slot.blur();
     await this.page.keyboard.press("t");
     // on a busy machine the number from before the turn may stand for a while; the kept reading cannot be older
-    await expect(this.slip.getByRole("listitem").first()).toContainText("working", { timeout: 60_000 });
+    await expect(this.slip.getByRole("listitem").first()).toContainText("working");
+  }
+
+  /** Waits until so much of the practice machine's tape has run, seconds, with its drawer shut before and after. */
+  async tapeHasRun(seconds: number): Promise<void> {
+    await this.page.keyboard.press("p");
+    const position = this.page.getByRole("progressbar", { name: "Position on the tape" });
+    const at = async () => {
+      const [minutes, rest] = (await position.getAttribute("aria-valuetext"))!.split(":").map(Number);
+      return 60 * minutes + rest;
+    };
+    const from = await at();
+    await expect.poll(async () => (await at()) - from).toBeGreaterThanOrEqual(seconds);
+    await this.page.keyboard.press("p");
   }
 
   /** What the turn card says: degrees with their sign, or null when there is nothing to turn. */
   async advice(): Promise<number | null> {
     const card = this.page.getByRole("region", { name: "Turn", exact: true });
-    await expect(card).not.toContainText("let it settle", { timeout: 60_000 });
+    await expect(card).not.toContainText("let it settle");
     const words = await card.innerText();
     if (words.includes("leave it there")) return null;
     const degrees = Number(/(\d+)°/.exec(words)?.[1]);

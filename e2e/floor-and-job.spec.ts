@@ -1,3 +1,4 @@
+import { readFile } from "node:fs/promises";
 import { expect, test } from "@playwright/test";
 import { BenchHands } from "./bench-hands";
 import { NOT_WAV } from "./sounds";
@@ -57,6 +58,41 @@ test("a wrong file is refused with a sentence and changes nothing", async ({ pag
   await page.getByLabel("Job file").setInputFiles(NOT_WAV);
   await expect(page.getByRole("alert").first()).toContainText("This is not a job file");
   await expect(page.getByRole("article")).toHaveCount(4);
+});
+
+test("a machine that a job file has otherwise is offered, and stays as it is until it is taken", async ({
+  page,
+}) => {
+  await page.goto("/jobs/demo-job-0409/sheet");
+  const download = page.waitForEvent("download");
+  await page.getByRole("button", { name: "Export job" }).click();
+  const written = await readFile(await (await download).path(), "utf8");
+  const bundle = JSON.parse(written) as {
+    checksum?: string;
+    content: { machines: Array<{ name: string; notes?: string }> };
+  };
+  // its sum no longer fits what is in it
+  delete bundle.checksum;
+  bundle.content.machines[0].name = "Ellesby C-3H, second bench";
+  const file = {
+    name: "other.unzel.json",
+    mimeType: "application/json",
+    buffer: Buffer.from(JSON.stringify(bundle)),
+  };
+  await page.goto("/");
+  await page.getByLabel("Job file").setInputFiles(file);
+  const offer = page.getByRole("alert").filter({ hasText: "is not the same in the file: name" });
+  await expect(offer).toBeVisible();
+  await offer.getByRole("button", { name: "Keep mine" }).click();
+  await expect(offer).toHaveCount(0);
+  await page.goto("/machines");
+  await expect(page.getByText("second bench")).toHaveCount(0);
+  await page.goto("/");
+  await page.getByLabel("Job file").setInputFiles(file);
+  await offer.getByRole("button", { name: "Take the file’s" }).click();
+  await expect(page.getByRole("alert").first()).toContainText("is as the file has it");
+  await page.goto("/machines");
+  await expect(page.getByText("second bench").first()).toBeVisible();
 });
 
 test("a job can be deleted, and stays deleted", async ({ page }) => {

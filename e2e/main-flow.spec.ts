@@ -4,7 +4,6 @@ import { BenchHands } from "./bench-hands";
 import { choose } from "./choose";
 
 test("from a new job to a printed sheet, through an emptied browser and back", async ({ page }) => {
-  test.setTimeout(180_000);
   await page.goto("/");
   await expect(page.getByRole("article", { name: /0412/ })).toBeVisible();
   await page.keyboard.press("n");
@@ -43,9 +42,7 @@ test("from a new job to a printed sheet, through an emptied browser and back", a
   await page.keyboard.press("]");
   await page.waitForURL(/flutter/);
   const flutter = page.getByRole("meter", { name: "Weighted peak flutter" });
-  await expect(flutter).not.toHaveAttribute("aria-valuetext", /settling|Listening|Waiting/, {
-    timeout: 60_000,
-  });
+  await expect(flutter).not.toHaveAttribute("aria-valuetext", /settling|Listening|Waiting/);
   await page.keyboard.press("f");
   await expect(hands.slip).toContainText("as found");
 

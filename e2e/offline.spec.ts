@@ -16,13 +16,11 @@ async function serve(): Promise<ChildProcess> {
     stdio: "ignore",
   });
   await expect
-    .poll(
-      () =>
-        fetch(ADDRESS).then(
-          ({ ok }) => ok,
-          () => false,
-        ),
-      { timeout: 60_000 },
+    .poll(() =>
+      fetch(ADDRESS).then(
+        ({ ok }) => ok,
+        () => false,
+      ),
     )
     .toBe(true);
   return server;

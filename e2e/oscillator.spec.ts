@@ -4,7 +4,6 @@ import { BenchHands } from "./bench-hands";
 test("a recorder that dies warm: the second is found, across a page that is loaded anew, and the counter's figure is kept", async ({
   page,
 }) => {
-  test.setTimeout(180_000);
   const hands = new BenchHands(page);
   await hands.open("demo-job-0409", "oscillator");
   await page.keyboard.press("b");
@@ -12,11 +11,11 @@ test("a recorder that dies warm: the second is found, across a page that is load
   await page.keyboard.press("p");
   // forty seconds of recording until it dies, some of them over the old tone
   await page.getByRole("button", { name: "First the tone to be erased" }).click();
-  await page.waitForTimeout(22_000);
+  await hands.tapeHasRun(20);
   await page.getByRole("button", { name: "Both tones, steady" }).click();
   const holds = page.getByRole("meter", { name: "Recording holds" });
   const says = page.getByRole("status", { name: "The watch" });
-  await expect(says).toContainText("Everything holds so far", { timeout: 60_000 });
+  await expect(says).toContainText("Everything holds so far");
   await expect(holds).toHaveAttribute("aria-valuetext", /not told yet/);
   await page.keyboard.press("f");
   await expect(page.getByRole("alert").filter({ hasText: "Leave it running" })).toBeVisible();
@@ -24,7 +23,7 @@ test("a recorder that dies warm: the second is found, across a page that is load
   await page.keyboard.press("b");
   // it went on by itself, from where it was
   const causes = page.getByRole("list", { name: "What it usually means" });
-  await expect(causes).toContainText("the oscillator stopped", { timeout: 60_000 });
+  await expect(causes).toContainText(/the oscillator stopped/i);
   const seconds = Number(await holds.getAttribute("aria-valuenow"));
   expect(seconds).toBeGreaterThan(8);
   expect(seconds).toBeLessThan(21);

@@ -12,22 +12,20 @@ test("what comes across from tracks of the other direction is heard on a blank p
   await page.keyboard.press("p");
   // what the noise is held against comes first
   await page.getByRole("button", { name: /Record the sequence/ }).click();
-  await expect(page.getByRole("status", { name: "Recording" })).toContainText("came back whole", {
-    timeout: 120_000,
-  });
+  await expect(page.getByRole("status", { name: "Recording" })).toContainText("came back whole");
   await page.getByRole("button", { name: "the other direction's tones" }).click();
   await page.keyboard.press("p");
   await turnOver();
   await page.keyboard.press("p");
   await page.getByRole("button", { name: "First the tones on the other side" }).click();
-  await page.waitForTimeout(20_000);
+  await hands.tapeHasRun(18);
   await page.keyboard.press("p");
   await turnOver();
   await page.getByRole("button", { name: "Play", exact: true }).click();
   await page.keyboard.press("p");
   const right = page.getByRole("meter", { name: "Crosstalk of the other direction at 1 kHz right" });
   await expect
-    .poll(async () => Math.abs(Number(await right.getAttribute("aria-valuenow")) + 30), { timeout: 60_000 })
+    .poll(async () => Math.abs(Number(await right.getAttribute("aria-valuenow")) + 30))
     .toBeLessThan(1.5);
   await expect(page.getByText("10 kHz of the other direction", { exact: true }).first()).toBeVisible();
 });

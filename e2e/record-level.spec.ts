@@ -8,7 +8,6 @@ const returned = (page: Page, channel: string) =>
 test("record level: source and tape are told apart, read, turned and logged for a blank tape", async ({
   page,
 }) => {
-  test.setTimeout(180_000);
   const hands = new BenchHands(page);
   await hands.open("demo-job-0409", "record-level");
   await page
@@ -23,10 +22,10 @@ test("record level: source and tape are told apart, read, turned and logged for 
     page.getByRole("group", { name: "Monitor of the deck" }).getByRole("button", { name: what }).click();
   await switchTo("source");
   await page.getByRole("group", { name: "Transport keys" }).getByRole("button", { name: "Record" }).click();
-  await expect(monitor(page)).toContainText("hears the source", { timeout: 60_000 });
+  await expect(monitor(page)).toContainText("hears the source");
   await switchTo("tape");
-  await expect(monitor(page)).toContainText("hears the tape", { timeout: 60_000 });
-  await expect(returned(page, "left")).toHaveAttribute("aria-valuetext", /fail$/, { timeout: 60_000 });
+  await expect(monitor(page)).toContainText("hears the tape");
+  await expect(returned(page, "left")).toHaveAttribute("aria-valuetext", /fail$/);
   expect(Number(await returned(page, "left").getAttribute("aria-valuenow"))).toBeLessThan(-2);
   expect(Number(await returned(page, "right").getAttribute("aria-valuenow"))).toBeGreaterThan(1);
   await page.keyboard.press("f");
@@ -35,9 +34,7 @@ test("record level: source and tape are told apart, read, turned and logged for 
     /as found, (left|right), SSA plain cassette/,
   );
   await hands.turn(45, "REC LEVEL L I");
-  await expect(returned(page, "left")).toHaveAttribute("aria-valuetext", /(pass|close|fail)$/, {
-    timeout: 60_000,
-  });
+  await expect(returned(page, "left")).toHaveAttribute("aria-valuetext", /(pass|close|fail)$/);
   const advice = await hands.advice();
   expect(advice).toBeGreaterThan(20);
   // said by hand it stays so, until it is taken back

@@ -4,7 +4,6 @@ import { BenchHands } from "./bench-hands";
 test("bias: the sequence is recorded, heard off the tape, learned from a trial turn, and the card says how far", async ({
   page,
 }) => {
-  test.setTimeout(240_000);
   const hands = new BenchHands(page);
   await hands.open("demo-job-0409", "bias");
   const said = page.getByRole("status", { name: "Recording" });
@@ -18,7 +17,7 @@ test("bias: the sequence is recorded, heard off the tape, learned from a trial t
   const logged = await hands.slip.getByRole("listitem").count();
   const record = page.getByRole("button", { name: /^Record the sequence/ });
   await record.click();
-  await expect(said).toContainText("came back whole", { timeout: 60_000 });
+  await expect(said).toContainText("came back whole");
   const left = page.getByRole("meter", { name: "Bias error left" });
   await page.keyboard.press("f");
   await expect(hands.slip.getByRole("listitem")).not.toHaveCount(logged);
@@ -34,7 +33,7 @@ test("bias: the sequence is recorded, heard off the tape, learned from a trial t
   await expect(said).toContainText("turned since");
   await page.keyboard.press("p");
   await record.click();
-  await expect(said).toContainText("came back whole", { timeout: 60_000 });
+  await expect(said).toContainText("came back whole");
   await expect(page.getByRole("img", { name: /Bias of the left channel/ })).toBeVisible();
   await expect(left).toHaveAttribute("aria-valuetext", /(pass|close|fail)$/);
 });
@@ -42,7 +41,6 @@ test("bias: the sequence is recorded, heard off the tape, learned from a trial t
 test("bias is watched off the tape: the number follows the screw, the card says how far yet, and stops", async ({
   page,
 }) => {
-  test.setTimeout(180_000);
   const hands = new BenchHands(page);
   await hands.open("demo-job-0409", "bias");
   await page.keyboard.press("b");
@@ -51,13 +49,13 @@ test("bias is watched off the tape: the number follows the screw, the card says 
   await monitor.getByRole("button", { name: "source" }).click();
   await page.getByRole("button", { name: "Both tones, steady" }).click();
   const hears = page.getByRole("status", { name: "Monitor" });
-  await expect(hears).toContainText("hears the source", { timeout: 60_000 });
+  await expect(hears).toContainText("hears the source");
   const card = page.getByRole("region", { name: "Turn", exact: true });
   await expect(card).toContainText("switch the monitor to tape");
   await monitor.getByRole("button", { name: "tape" }).click();
-  await expect(hears).toContainText("hears the tape", { timeout: 60_000 });
+  await expect(hears).toContainText("hears the tape");
   const left = page.getByRole("meter", { name: "Bias error left" });
-  await expect(left).toHaveAttribute("aria-valuetext", /fail$/, { timeout: 60_000 });
+  await expect(left).toHaveAttribute("aria-valuetext", /fail$/);
   const logged = await hands.slip.getByRole("listitem").count();
   await page.keyboard.press("f");
   await expect(hands.slip.getByRole("listitem")).not.toHaveCount(logged);
@@ -69,7 +67,7 @@ test("bias is watched off the tape: the number follows the screw, the card says 
   await slot.focus();
   for (let i = 0; i < 6; i++) await page.keyboard.press("ArrowRight");
   await slot.blur();
-  await expect(card).toContainText(/more|stop there|say that you turned it/, { timeout: 60_000 });
+  await expect(card).toContainText(/more|stop there|say that you turned it/);
   await page.keyboard.press("l");
   await expect(page.getByRole("alert").filter({ hasText: "say so first" })).toBeVisible();
 });
@@ -111,12 +109,10 @@ test("0 is set once per job, and the meter in record is held against it", async 
   const shows = page.getByRole("button", { name: "It shows 0" });
   await expect(shows).toBeDisabled();
   await page.getByRole("button", { name: "Send the level tone" }).click();
-  await expect(page.getByRole("status", { name: "What goes in" })).toContainText("−12.0", {
-    timeout: 60_000,
-  });
+  await expect(page.getByRole("status", { name: "What goes in" })).toContainText("−12.0");
   await shows.click();
   await expect(page.getByRole("button", { name: "0 is set" })).toBeVisible();
-  await expect(page.getByText(/hears the source/)).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText(/hears the source/)).toBeVisible();
   const meter = page.getByRole("textbox", { name: "Meter, left" });
   await meter.fill("0.5");
   const section = page.getByRole("region", { name: "The machine's own meter shows in record, dB" });

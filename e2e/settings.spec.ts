@@ -4,7 +4,6 @@ import { BenchHands, TWICE } from "./bench-hands";
 test("a new blank: one run gives its passport, the front is kept, and the owner's card says both", async ({
   page,
 }) => {
-  test.setTimeout(240_000);
   const hands = new BenchHands(page);
   await hands.open("demo-job-0409", "settings");
   await page.keyboard.press("b");
@@ -15,9 +14,7 @@ test("a new blank: one run gives its passport, the front is kept, and the owner'
     page.getByRole("alert").filter({ hasText: /None of the sequence|start a source first/ }),
   ).toBeVisible();
   await page.getByRole("button", { name: /Record the sequence/ }).click();
-  await expect(page.getByRole("status", { name: "Recording" })).toContainText("came back whole", {
-    timeout: 150_000,
-  });
+  await expect(page.getByRole("status", { name: "Recording" })).toContainText("came back whole");
   await page.keyboard.press("l");
   const passport = page.getByRole("region", { name: "Passport of the tape" });
   await expect(passport).toContainText("comes back as loud as it went in");

@@ -1,5 +1,6 @@
 import { readFile } from "node:fs/promises";
 import { expect, test } from "@playwright/test";
+import { PRESETS } from "@/core/signals/presets";
 import { choose } from "./choose";
 
 test.describe("signals", () => {
@@ -62,6 +63,17 @@ test.describe("signals", () => {
     expect(refused.status()).toBe(400);
     expect(((await refused.json()) as { message: string }).message).toContain("cannot be played");
     expect((await request.get("/api/signals?preset=bias&rate=1")).status()).toBe(400);
+    expect((await request.post("/api/signals", { data: "{" })).status()).toBe(400);
+  });
+
+  test("the route serves pages while somebody takes a long file, asked for by POST", async ({ request }) => {
+    const preset = PRESETS.find(({ id }) => id === "left-right")!;
+    const long = { ...preset, segments: [{ kind: "pink", levelDb: -20, seconds: 20 }] };
+    const file = request.post("/api/signals", { data: { sequence: long, rate: 48000, bits: 16 } });
+    expect((await request.get("/signals")).status()).toBe(200);
+    const whole = await file;
+    expect(whole.status()).toBe(200);
+    expect((await whole.body()).length).toBeGreaterThan(20 * 48000 * 4);
   });
 });
 

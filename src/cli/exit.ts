@@ -3,6 +3,11 @@ export class UsageError extends Error {}
 
 /** Runs a command, or tells its usage where that is asked for: a message on standard error and status 2 for wrong usage, 1 for anything else. */
 export function runCommand(main: () => Promise<void>, usage: string): void {
+  // whoever reads the answer may have read enough of it
+  process.stdout.on("error", (error: NodeJS.ErrnoException) => {
+    if (error.code === "EPIPE") process.exit(0);
+    throw error;
+  });
   if (process.argv.slice(2).some((one) => one === "--help" || one === "-h")) {
     console.log(usage);
     return;

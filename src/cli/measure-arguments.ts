@@ -1,4 +1,5 @@
 import { parseArgs } from "node:util";
+import { USUAL_DEPTH_DB } from "@/core/measure/drop-outs";
 import { TAPE_SPEEDS } from "@/core/standards/tape-speeds";
 import { UsageError } from "./exit";
 import { joinNegatives } from "./join-negatives";
@@ -137,7 +138,7 @@ export function readArguments() {
     sequenceName: values.sequence ?? (kind === "bias" ? "bias" : undefined),
     overBiasDb: number("over-bias-db", "decibels", 0.1, 20) ?? null,
     referenceDbfs: number("reference-dbfs", "a level", -120, 0) ?? null,
-    depthDb: number("depth-db", "decibels", 1, 60) ?? 6,
+    depthDb: number("depth-db", "decibels", 1, 60) ?? USUAL_DEPTH_DB,
     turns,
   };
 }

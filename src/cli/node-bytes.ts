@@ -1,3 +1,4 @@
+import { readSync } from "node:fs";
 import { open } from "node:fs/promises";
 import type { ByteSource } from "@/core/formats/byte-source";
 
@@ -15,8 +16,8 @@ export async function bytesOfFile(path: string): Promise<ByteSource & { close():
     async read(offset, length) {
       const wanted = Math.max(0, Math.min(length, size - offset));
       const bytes = new Uint8Array(wanted);
-      const { bytesRead } = await handle.read(bytes, 0, wanted, offset);
-      return bytes.subarray(0, bytesRead);
+      // the command line has nothing else to do meanwhile, and waiting costs more than reading
+      return bytes.subarray(0, readSync(handle.fd, bytes, 0, wanted, offset));
     },
     close: () => handle.close(),
   };

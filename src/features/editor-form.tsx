@@ -3,14 +3,14 @@ import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useState, type ReactNode } from "react";
-import type { ZodSafeParseResult } from "zod";
+import type { z } from "@/core/text/zod";
 import { firstIssue } from "@/core/formats/import-error";
 
 interface EditorFormProps<T> {
   /** What is edited, as on its button: "Save tape". */
   what: string;
   /** What was typed so far, checked by its schema. */
-  parsed: ZodSafeParseResult<T>;
+  parsed: z.ZodSafeParseResult<T>;
   /** Forgets what was kept of the typing. */
   leave(): void;
   onSave(value: T): void;

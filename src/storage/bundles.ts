@@ -1,10 +1,5 @@
-import {
-  BundleError,
-  readBundle,
-  textInKeyOrder,
-  writeBundle,
-  type BundleContent,
-} from "@/core/formats/job-bundle";
+import { ImportError } from "@/core/formats/import-error";
+import { readBundle, textInKeyOrder, writeBundle, type BundleContent } from "@/core/formats/job-bundle";
 import { speedsOf } from "@/core/records/job-speeds";
 import { blankNamed } from "@/core/records/blank-tape";
 import { blanksOf } from "./blanks";
@@ -41,12 +36,51 @@ export interface ImportOutcome {
   jobIds: string[];
   newReadings: number;
   newAdjustments: number;
+  /** Stands here with another content than in the file, and was left as it is. */
+  differing: Differing[];
 }
+
+/** What a file may know more of than this browser. */
+const OFFERED = ["machines", "tapes", "blanks"] as const;
+
+/** A machine or tape of a file that stands here with another content. */
+export interface Differing {
+  table: (typeof OFFERED)[number];
+  /** As the file has it. */
+  record: BundleContent["machines" | "tapes" | "blanks"][number];
+  /** What of it is another. */
+  fields: string[];
+}
+
+async function differingOf(content: BundleContent): Promise<Differing[]> {
+  const all = await Promise.all(
+    OFFERED.map(async (table): Promise<Differing[]> => {
+      const here: Array<object | undefined> = await database.table(table).bulkGet(idsOf(content[table]));
+      return content[table].flatMap((record, i) => {
+        const fields = fieldsThatDiffer(here[i] ?? record, record);
+        return fields.length > 0 ? [{ table, record, fields }] : [];
+      });
+    }),
+  );
+  return all.flat();
+}
+
+function fieldsThatDiffer(here: object, there: object): string[] {
+  const [mine, theirs] = [here, there].map((one) => new Map(Object.entries(one)));
+  return [...new Set([...mine.keys(), ...theirs.keys()])].filter(
+    (field) => textInKeyOrder(mine.get(field)) !== textInKeyOrder(theirs.get(field)),
+  );
+}
+
+/** Takes a machine or tape as a file has it, in the place of the one that stands here. */
+export const takeFromFile = ({ table, record }: Differing): Promise<unknown> =>
+  database.table(table).put(record);
 
 /**
  * Imports a bundle, all or nothing. Readings and adjustments are added to those that are here, and never change one of
- * them; of a job, machine or tape that is here already, the one that was changed later stays.
- * @throws BundleError when the file cannot be used, or holds something that was logged here otherwise
+ * them; of a job that is here already, the one that was changed later stays. A
+ * machine or tape that is here stays as it is; where the file has another, that is told, and can be taken.
+ * @throws ImportError when the file cannot be used, or holds something that was logged here otherwise
  */
 export async function importBundle(text: string): Promise<ImportOutcome> {
   return storeContent(readBundle(text));
@@ -54,7 +88,7 @@ export async function importBundle(text: string): Promise<ImportOutcome> {
 
 /**
  * Of what was logged, the records that are not here yet.
- * @param here what stands here under their ids, @throws BundleError where that has another content
+ * @param here what stands here under their ids, @throws ImportError where that has another content
  */
 function newOf<T extends { id: string }>(here: Array<T | undefined>, records: T[], what: string): T[] {
   const others = records.filter((record, i) => {
@@ -62,7 +96,7 @@ function newOf<T extends { id: string }>(here: Array<T | undefined>, records: T[
     return there !== undefined && textInKeyOrder(there) !== textInKeyOrder(record);
   });
   if (others.length > 0)
-    throw new BundleError(
+    throw new ImportError(
       `${others.length === 1 ? `A ${what}` : `${others.length} ${what}s`} in the file (the first is ${others[0].id}) stood in this browser before, with another content. What was logged is never changed: nothing was imported. Delete the job here first if the file is right.`,
     );
   return records.filter((_, i) => here[i] === undefined);
@@ -83,6 +117,7 @@ async function storeContent(content: BundleContent): Promise<ImportOutcome> {
     database.watches,
   ];
   return database.transaction("rw", tables, async () => {
+    const differing = await differingOf(content);
     const before = [await database.readings.count(), await database.adjustments.count()];
     for (const job of jobs) {
       const here = await database.jobs.get(job.id);
@@ -105,6 +140,7 @@ async function storeContent(content: BundleContent): Promise<ImportOutcome> {
       jobIds: jobs.map(({ id }) => id),
       newReadings: (await database.readings.count()) - before[0],
       newAdjustments: (await database.adjustments.count()) - before[1],
+      differing,
     };
   });
 }

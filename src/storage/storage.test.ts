@@ -2,7 +2,7 @@ import "fake-indexeddb/auto";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { writeBundle } from "@/core/formats/job-bundle";
 import { aBundle, aJob, aMachine, aReading, anAdjustment } from "@/testing/records";
-import { exportJob, importBundle } from "./bundles";
+import { exportJob, importBundle, takeFromFile } from "./bundles";
 import { database } from "./database";
 import { bringBackJob, deletedJobs, deleteJob, letGoOfDeleted } from "./deleted-jobs";
 import { dropDraft, readDraft, saveDraft } from "./drafts";
@@ -124,6 +124,21 @@ describe("export and import", () => {
     more.readings.push(aReading({ id: "r2", minutes: 5 }));
     expect(await importBundle(text(more))).toMatchObject({ newReadings: 1, newAdjustments: 0 });
     expect((await database.jobs.get("j1"))?.notes).toBe("written here since");
+  });
+
+  it("a machine or tape that is another in the file stays as it is, and can be taken", async () => {
+    await importBundle(text());
+    const more = aBundle();
+    const [machine] = more.machines;
+    more.machines = [{ ...machine, name: "As the file has it" }];
+    const { differing } = await importBundle(text(more));
+    expect(differing.map(({ table, record, fields }) => [table, record.id, fields])).toEqual([
+      ["machines", machine.id, ["name"]],
+    ]);
+    expect((await database.machines.get(machine.id))!.name).toBe(machine.name);
+    await takeFromFile(differing[0]);
+    expect((await database.machines.get(machine.id))!.name).toBe("As the file has it");
+    expect((await importBundle(text(more))).differing).toEqual([]);
   });
 
   it("a logged reading or turn is never changed: another content under its id refuses the whole file", async () => {

@@ -1,3 +1,5 @@
+const DEPTHS = { 12: 0b010, 16: 0b100, 20: 0b101, 24: 0b110 } as const;
+
 /**
  * A native FLAC file of verbatim subframes (RFC 9639), so that what must come out of a decoder is known without
  * another encoder. Samples are whole numbers of the given width.
@@ -5,7 +7,7 @@
 export function flacFile(
   channels: Int32Array[],
   sampleRateHz: number,
-  bits: 16 | 24,
+  bits: keyof typeof DEPTHS,
   { blockSize = 4096, claimedFrames = channels[0].length } = {},
 ): Uint8Array {
   const head = new BitWriter();
@@ -35,14 +37,19 @@ export function flacFile(
   return joined([head.bytes(), ...frames]);
 }
 
-function frame(channels: Int32Array[], sampleRateHz: number, bits: 16 | 24, number: number): Uint8Array {
+function frame(
+  channels: Int32Array[],
+  sampleRateHz: number,
+  bits: keyof typeof DEPTHS,
+  number: number,
+): Uint8Array {
   const w = new BitWriter();
   w.put(0b11111111111110, 14);
   w.put(0, 2); // fixed block size
   w.put(0b0111, 4); // block size follows in 16 bits
   w.put({ 44100: 0b1001, 48000: 0b1010, 96000: 0b1011 }[sampleRateHz] ?? 0, 4);
   w.put(channels.length - 1, 4);
-  w.put(bits === 16 ? 0b100 : 0b110, 3);
+  w.put(DEPTHS[bits], 3);
   w.put(0, 1);
   if (number < 128) w.put(number, 8);
   else {

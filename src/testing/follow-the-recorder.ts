@@ -14,7 +14,7 @@ const STATIONS = ["bias", "record-level", "record-response"] as const;
 const MOST_TURNS = 5;
 /** Setting one moves the others a little: gone through so often at most. */
 const MOST_ROUNDS = 2;
-/** Live, hum beside a low tone takes three seconds to be told from it. */
+/** Hum beside a low tone takes three seconds to be told from it. */
 const SHORT = shortSequences(3);
 
 /** What is done about a cause that no screw sets, by words of what to try first. */
@@ -41,6 +41,9 @@ export function followTheRecorder(
 ): RecorderFollowed {
   const bench = new RecordBench(machineId, blanks, settings, seed, SHORT);
   const work: string[] = [];
+  /** Bias screws that were turned up against distortion, of each tape: once each. */
+  const raised = new Set<string>();
+  let justRaised = false;
   const verdicts: Record<string, Array<Verdict | null>> = {};
   bench.haveLooked();
 
@@ -49,7 +52,10 @@ export function followTheRecorder(
     if (watched) bench.watch(station);
     else bench.hearBoth(station);
     if (asFound) bench.log(station, "as found");
-    for (const { id } of actingAdjusters(bench.stationOf(station), bench.laid(station))) {
+    // what was raised on purpose stays so: it is only heard again
+    const screws =
+      station === "bias" && justRaised ? [] : actingAdjusters(bench.stationOf(station), bench.laid(station));
+    for (const { id } of screws) {
       if (watched) bench.set(station, id);
       else bench.setByPasses(station, id, MOST_TURNS, () => bench.hear(station));
     }
@@ -59,6 +65,7 @@ export function followTheRecorder(
 
   /** What is wrong with the distortion is cured as it says, once each. */
   const cure = (blank: BlankTape): boolean => {
+    justRaised = false;
     bench.hearBoth("distortion");
     bench.log("distortion", "as left");
     const laid = bench.laid("distortion");
@@ -67,6 +74,13 @@ export function followTheRecorder(
     verdicts[`${blank.name}, ${distortion.name}`] = bench.verdicts("distortion");
     if (causes.some(({ tryFirst }) => BY_OVER_BIAS.test(tryFirst)) && bench.chooseSchool("over-bias"))
       return true;
+    const raise = causes.flatMap(({ turn }) => (turn ? [turn] : [])).at(0);
+    if (raise && !raised.has(`${blank.name}, ${raise.adjusterId}`)) {
+      raised.add(`${blank.name}, ${raise.adjusterId}`);
+      bench.turnBy("bias", raise.adjusterId, raise.turns);
+      justRaised = true;
+      return true;
+    }
     const next = causes
       .flatMap(({ tryFirst }) => WORK.flatMap(([words, id]) => (words.test(tryFirst) ? [id] : [])))
       .find((id) => !work.includes(id));

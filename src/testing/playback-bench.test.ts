@@ -3,7 +3,7 @@ import { FOLLOWED_TAPE } from "./follow-the-screens";
 import { PlaybackBench } from "./playback-bench";
 
 describe("doing what the turn card says, on a practice machine with slack in its screws", () => {
-  it("levels of both channels come within the class", { timeout: 180_000 }, () => {
+  it("levels of both channels come within the class", () => {
     const tape = { ...FOLLOWED_TAPE, bands: FOLLOWED_TAPE.bands.slice(0, 1) };
     const off = { "output.leftDb": -13.6, "output.rightDb": -10.6 };
     const bench = new PlaybackBench("ellesby-c-1r", tape, off, 5);
@@ -18,7 +18,7 @@ describe("doing what the turn card says, on a practice machine with slack in its
     expect(bench.turns).toBeLessThanOrEqual(8);
   });
 
-  it("azimuth, from the other side of a whole cycle", { timeout: 180_000 }, () => {
+  it("azimuth, from the other side of a whole cycle", () => {
     const tape = { ...FOLLOWED_TAPE, bands: FOLLOWED_TAPE.bands.slice(1, 4) };
     const bench = new PlaybackBench("ellesby-c-1r", tape, { "head.azimuthArcMinutes": -22 }, 6);
     bench.goTo("azimuth");

@@ -80,7 +80,7 @@ export class RecordBench extends PlaybackBench {
 
   /** Listens for as long as a pass lasts, and on until all of it has been measured. */
   private listenToPass(seconds: number): void {
-    const passes = () => this.result?.returned?.passes ?? [];
+    const passes = () => this.soFar.returned?.passes ?? [];
     const before = passes().filter(({ whole }) => whole).length;
     this.listen(seconds);
     for (let s = 0; s < AFTER_SECONDS && passes().filter(({ whole }) => whole).length <= before; s++)
@@ -119,6 +119,12 @@ export class RecordBench extends PlaybackBench {
     this.goTo(station);
     this.say(work);
     this.repair(work);
+  }
+
+  /** Turns a screw by so much, as it was said elsewhere than on its own card. */
+  turnBy(station: MeasuringStationId, adjusterId: string, turns: number): void {
+    this.goTo(station);
+    this.turn(this.adjusterOf(adjusterId), this.slotOf(adjusterId), turns);
   }
 
   /** Lets a station's sequence come back, source and tape, or recorded, rewound and played. */

@@ -7,10 +7,12 @@ import type { PlayerApi } from "./player.worker";
 import type { RecordingApi } from "./recording.worker";
 import type { Alive } from "./serve";
 import type { ThinkingApi } from "./thinking.worker";
+import { untilGone } from "./until-gone";
 
 export interface WorkerOf<Api> {
+  /** What is asked fails with a sentence when the worker ends by itself, or breaks off in an error. */
   api: Comlink.Remote<Api>;
-  /** Rejects with a sentence when the worker ends by itself, or breaks off in an error; otherwise it stays as it is. */
+  /** Rejects with that sentence then; otherwise it stays as it is. */
   died: Promise<never>;
   end(): void;
 }
@@ -22,13 +24,18 @@ const DIED =
 function wrapped<Api>(start: (name: string) => Worker): WorkerOf<Api> {
   const name = `unzel-${crypto.randomUUID?.() ?? Math.random()}`;
   const worker = start(name);
-  const api = Comlink.wrap<Api & Alive>(worker);
+  const remote = Comlink.wrap<Api & Alive>(worker);
+  const { api, gone } = untilGone(remote as Comlink.Remote<Api>);
   const ended = new AbortController();
   const died = new Promise<never>((_, reject) => {
-    const tell = () => reject(new Error(DIED));
+    const tell = () => {
+      const why = new Error(DIED);
+      gone(why);
+      reject(why);
+    };
     worker.addEventListener("error", tell);
     // its lock is free as soon as it is gone
-    const watched = (api as Comlink.Remote<Alive>).alive().then((holds) => {
+    const watched = (remote as Comlink.Remote<Alive>).alive().then((holds) => {
       if (holds && !ended.signal.aborted)
         return navigator.locks.request(name, { signal: ended.signal }, tell);
     });
@@ -36,11 +43,11 @@ function wrapped<Api>(start: (name: string) => Worker): WorkerOf<Api> {
   });
   died.catch(() => undefined);
   return {
-    api: api as Comlink.Remote<Api>,
+    api,
     died,
     end: () => {
       ended.abort();
-      api[Comlink.releaseProxy]();
+      remote[Comlink.releaseProxy]();
       worker.terminate();
     },
   };

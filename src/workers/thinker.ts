@@ -37,7 +37,7 @@ export class Thinker {
               topic: T,
               question: Questions[T],
             ) => Promise<Answers[T]>;
-            const answer = await Promise.race([think(topic, question), this.worker.died]);
+            const answer = await think(topic, question);
             resolve(this.asked.get(about) === number ? answer : null);
           } catch (error) {
             // the next question has a new one

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { explainDistortion, type DistortionSeen } from "./explain-distortion";
 import { explainRecordResponse } from "./explain-record-response";
 
-const seen = (fields: Partial<DistortionSeen>): string[] =>
+const causes = (fields: Partial<DistortionSeen>) =>
   explainDistortion({
     thirdPercent: 2.4,
     secondPercent: null,
@@ -11,10 +11,13 @@ const seen = (fields: Partial<DistortionSeen>): string[] =>
     others: [],
     biasErrorDb: 0,
     biasUncertaintyDb: 0.2,
-    overBiasErrorDb: null,
+    biasLimitDb: 1,
+    overBias: "not asked",
+    recordLevel: { errorDb: 0, uncertaintyDb: 0.05 },
     fallsDbPerDb: 2,
     ...fields,
-  }).map(({ name }) => name);
+  });
+const seen = (fields: Partial<DistortionSeen>): string[] => causes(fields).map(({ name }) => name);
 
 describe("what a pattern of distortion means first", () => {
   it.each<[string, Partial<DistortionSeen>, string]>([
@@ -24,7 +27,7 @@ describe("what a pattern of distortion means first", () => {
     ["bias low", { biasErrorDb: -2 }, "under-biased"],
     [
       "bias right by flatness, low by over-bias: the amplifier is not accused",
-      { overBiasErrorDb: -2, others: [{ name: "B", thirdPercent: 2.3 }] },
+      { overBias: { errorDb: -2, uncertaintyDb: 0.6 }, others: [{ name: "B", thirdPercent: 2.3 }] },
       "under-biased, and the record equaliser hides it",
     ],
     [
@@ -37,6 +40,40 @@ describe("what a pattern of distortion means first", () => {
       { biasUncertaintyDb: 0.9, others: [{ name: "B", thirdPercent: 2.3 }] },
       "record amplifier",
     ],
+    [
+      "set by flatness, and over-bias not heard: the amplifier is not accused",
+      { overBias: "not known", others: [{ name: "B", thirdPercent: 2.3 }] },
+      "under-biased, or not: flatness alone does not tell",
+    ],
+    [
+      "set by flatness, and over-bias heard too roughly to tell",
+      { overBias: { errorDb: 0, uncertaintyDb: 1.5 }, others: [{ name: "B", thirdPercent: 2.3 }] },
+      "under-biased, or not: flatness alone does not tell",
+    ],
+    [
+      "right by flatness and by over-bias",
+      { overBias: { errorDb: 0.1, uncertaintyDb: 0.6 }, others: [{ name: "B", thirdPercent: 2.3 }] },
+      "record amplifier",
+    ],
+    [
+      "a little above its limit, recorded a little loud: the amplifier is not accused",
+      {
+        thirdPercent: 1.15,
+        recordLevel: { errorDb: 0.5, uncertaintyDb: 0.2 },
+        others: [{ name: "B", thirdPercent: 1.1 }],
+      },
+      "recorded louder than 0",
+    ],
+    [
+      "record level not set yet: the amplifier is not accused",
+      { recordLevel: null, others: [{ name: "B", thirdPercent: 2.3 }] },
+      "record level is not known",
+    ],
+    [
+      "far above what such a level makes",
+      { recordLevel: { errorDb: 0.5, uncertaintyDb: 0.2 }, others: [{ name: "B", thirdPercent: 2.3 }] },
+      "record amplifier",
+    ],
     ["on one tape only", { others: [{ name: "B", thirdPercent: 0.7 }] }, "this tape's setting"],
     ["alike on every tape", { others: [{ name: "B", thirdPercent: 2.3 }] }, "record amplifier"],
     ["nothing else known", { biasErrorDb: null }, "cannot be told from this"],
@@ -45,6 +82,16 @@ describe("what a pattern of distortion means first", () => {
   it("nothing is said of a machine within its limit, nor of what noise hides", () => {
     expect(seen({ thirdPercent: 0.8 })).toEqual([]);
     expect(seen({ thirdPercent: null })).toEqual([]);
+  });
+
+  it("bias is raised by what its tolerance leaves, and not where nothing is left", () => {
+    const low = { thirdPercent: 1.1, biasErrorDb: 0.1, limitPercent: 1 };
+    const [raised] = causes({ ...low, biasUncertaintyDb: 0.6 });
+    expect(raised.raisesBiasDb).toBeCloseTo(0.3);
+    expect(raised.tryFirst).toMatch(/^Raise bias by 0\.3 dB/);
+    const [left] = causes({ ...low, biasUncertaintyDb: 0.85 });
+    expect(left.raisesBiasDb).toBeUndefined();
+    expect(left.tryFirst).toMatch(/one more place/);
   });
 
   it("two causes are both named", () => {

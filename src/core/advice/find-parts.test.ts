@@ -188,7 +188,7 @@ describe("machine parts", () => {
       /smaller/,
     ],
     ["nothing to go by", [{ name: "a" }], /tapeDiameterMm/],
-    ["a diameter of nothing", [{ name: "a", tapeDiameterMm: 0 }], /Too small/],
+    ["a diameter of nothing", [{ name: "a", tapeDiameterMm: 0 }], /more than 0 must be/],
   ])("with %s are refused", (_, parts, message) => {
     expect(machinePartsSchema.safeParse(parts).error?.issues[0].message).toMatch(message);
   });

@@ -48,6 +48,21 @@ describe("the stations", () => {
     },
   );
 
+  // what is told of a recording is told through playback, and at the level and bias that it was made with
+  it.each<[string, string[]]>([
+    ["azimuth", ["level", "response", "bias", "record-response"]],
+    ["level", ["record-level", "reduction", "settings"]],
+    ["response", ["level", "bias", "record-response", "reduction", "settings"]],
+    ["bias", ["record-level", "record-response", "distortion", "reduction", "settings"]],
+    ["record-level", ["distortion", "noise", "reduction", "settings"]],
+    ["record-response", ["bias", "distortion", "reduction", "settings"]],
+    ["distortion", ["bias", "record-level", "noise"]],
+    ["oscillator", ["bias", "distortion", "erase", "noise", "reduction", "settings"]],
+    ["noise", ["azimuth", "response"]],
+  ])("what is turned at %s puts in doubt what rests on it", (id, resting) => {
+    expect(stationById(id)!.upsets).toEqual(expect.arrayContaining(resting));
+  });
+
   it("record stations are for machines that can be heard off tape", () => {
     const names = (monitorsTape?: boolean) =>
       routeOf({ job: aJob(), machine: aMachine({ monitorsTape }) }).map(({ id }) => id);

@@ -21,6 +21,7 @@ export class CrossCorrelator {
   private readonly b: number[];
   private readonly product: number[];
   private readonly input: number[];
+  private readonly window: Float64Array;
 
   constructor(
     readonly length: number,
@@ -34,6 +35,7 @@ export class CrossCorrelator {
     this.b = this.fft.createComplexArray();
     this.product = this.fft.createComplexArray();
     this.input = new Array<number>(this.size).fill(0);
+    this.window = Float64Array.from({ length }, (_, i) => 1 - Math.cos((2 * Math.PI * (i + 0.5)) / length));
   }
 
   /** The highest place of the correlation within ± `reach` samples. */
@@ -68,7 +70,7 @@ export class CrossCorrelator {
 
   private transform(x: Float64Array, into: number[]): void {
     const n = this.length;
-    for (let i = 0; i < n; i++) this.input[i] = x[i] * (1 - Math.cos((2 * Math.PI * (i + 0.5)) / n));
+    for (let i = 0; i < n; i++) this.input[i] = x[i] * this.window[i];
     this.fft.realTransform(into, this.input);
   }
 }

@@ -1,3 +1,5 @@
+import { convolve, firRow } from "./fir-kernel";
+
 /**
  * Low-pass filters a stream and keeps every `factor`-th result; with `centreRadians` the pass band is moved up
  * to that frequency (radians per sample) and the result is complex. Blocks of any length may be pushed; the
@@ -8,9 +10,8 @@
  */
 export class FirDecimator {
   readonly delaySamples: number;
-  /** Taps from the centre outwards: the even part, and for a complex result the odd part. */
-  private readonly even: Float64Array;
-  private readonly odd: Float64Array | null;
+  /** Taps, and for a complex result those of its imaginary part. */
+  private readonly rows: [Float64Array] | [Float64Array, Float64Array];
   private readonly tapCount: number;
   private history = new Float64Array(8192);
   private held = 0;
@@ -24,10 +25,12 @@ export class FirDecimator {
   ) {
     this.tapCount = taps.length;
     this.delaySamples = (taps.length - 1) / 2;
-    const outwards = taps.slice(this.delaySamples);
-    const omega = centreRadians ?? 0;
-    this.even = outwards.map((tap, j) => tap * Math.cos(omega * j));
-    this.odd = centreRadians === undefined ? null : outwards.map((tap, j) => -tap * Math.sin(omega * j));
+    const moved = (part: (angle: number) => number, omega: number) =>
+      firRow(taps.map((tap, j) => tap * part(omega * (this.delaySamples - j))));
+    this.rows =
+      centreRadians === undefined
+        ? [firRow(taps)]
+        : [moved(Math.cos, centreRadians), moved(Math.sin, centreRadians)];
     this.next = this.tapCount;
   }
 
@@ -44,10 +47,8 @@ export class FirDecimator {
 
     const count = this.held >= this.next ? Math.floor((this.held - this.next) / this.factor) + 1 : 0;
     const re = new Float64Array(count);
-    const im = new Float64Array(this.odd === null ? 0 : count);
-    const centre = this.next - 1 - this.delaySamples;
-    if (this.odd === null) convolveReal(this.history, this.even, centre, this.factor, re);
-    else convolveComplex(this.history, this.even, this.odd, centre, this.factor, re, im);
+    const im = new Float64Array(this.rows.length === 1 ? 0 : count);
+    convolve(this.history.subarray(0, this.held), this.next - n, this.factor, this.rows, { re, im });
 
     this.next += count * this.factor;
     const drop = Math.min(this.next - n, this.held);
@@ -55,44 +56,5 @@ export class FirDecimator {
     this.held -= drop;
     this.next -= drop;
     return { re, im };
-  }
-}
-
-function convolveReal(
-  x: Float64Array,
-  even: Float64Array,
-  centre: number,
-  step: number,
-  re: Float64Array,
-): void {
-  const half = even.length - 1;
-  for (let k = 0, m = centre; k < re.length; k++, m += step) {
-    let sum = even[0] * x[m];
-    for (let j = 1; j <= half; j++) sum += even[j] * (x[m + j] + x[m - j]);
-    re[k] = sum;
-  }
-}
-
-function convolveComplex(
-  x: Float64Array,
-  even: Float64Array,
-  odd: Float64Array,
-  centre: number,
-  step: number,
-  re: Float64Array,
-  im: Float64Array,
-): void {
-  const half = even.length - 1;
-  for (let k = 0, m = centre; k < re.length; k++, m += step) {
-    let sumEven = even[0] * x[m];
-    let sumOdd = 0;
-    for (let j = 1; j <= half; j++) {
-      const after = x[m + j];
-      const before = x[m - j];
-      sumEven += even[j] * (after + before);
-      sumOdd += odd[j] * (after - before);
-    }
-    re[k] = sumEven;
-    im[k] = sumOdd;
   }
 }

@@ -1,4 +1,6 @@
+import { begunKernel, NUMBER_BYTES, numbersIn } from "./begun-kernel";
 import { besselI0 } from "./kaiser-lowpass";
+import { SINC_KERNEL } from "./sinc-kernel";
 
 const TAPS = 32;
 const PHASES = 512;
@@ -17,52 +19,85 @@ export function interpolate(read: (index: number) => number, at: number): number
 
 const around = new Float64Array(TAPS);
 
-/** The same for samples that all lie in one array. */
+/**
+ * The same for samples that all lie in one array: both rows of taps that the place lies between, and then what lies between
+ * their sums. Sums that do not wait for one another are twice as fast.
+ */
 export function interpolateIn(samples: Float32Array | Float64Array, at: number): number {
   const whole = Math.floor(at);
   const position = (at - whole) * PHASES;
   const phase = Math.floor(position);
-  const share = position - phase;
-  const row = phase * TAPS;
+  const low = phase * TAPS;
+  const high = low + TAPS;
   const first = whole - TAPS / 2 + 1;
-  let sum = 0;
-  for (let j = 0; j < TAPS; j++) {
-    const tap = table[row + j] + share * (table[row + TAPS + j] - table[row + j]);
-    sum += tap * samples[first + j];
+  let [a, b, c, d] = [0, 0, 0, 0];
+  let [e, f, g, h] = [0, 0, 0, 0];
+  for (let j = 0; j < TAPS; j += 4) {
+    const p = samples[first + j];
+    const q = samples[first + j + 1];
+    const r = samples[first + j + 2];
+    const s = samples[first + j + 3];
+    a += table[low + j] * p;
+    b += table[low + j + 1] * q;
+    c += table[low + j + 2] * r;
+    d += table[low + j + 3] * s;
+    e += table[high + j] * p;
+    f += table[high + j + 1] * q;
+    g += table[high + j + 2] * r;
+    h += table[high + j + 3] * s;
   }
-  return sum;
-}
-
-/** Two signals at the same place, into `out`: the weights are worked out once. */
-export function interpolatePair(
-  a: Float32Array | Float64Array,
-  b: Float32Array | Float64Array,
-  at: number,
-  out: Float64Array,
-): void {
-  const whole = Math.floor(at);
-  const position = (at - whole) * PHASES;
-  const phase = Math.floor(position);
-  const share = position - phase;
-  const row = phase * TAPS;
-  const first = whole - TAPS / 2 + 1;
-  let sumA = 0;
-  let sumB = 0;
-  for (let j = 0; j < TAPS; j++) {
-    const tap = table[row + j] + share * (table[row + TAPS + j] - table[row + j]);
-    sumA += tap * a[first + j];
-    sumB += tap * b[first + j];
-  }
-  out[0] = sumA;
-  out[1] = sumB;
+  const lower = a + b + (c + d);
+  return lower + (position - phase) * (e + f + (g + h) - lower);
 }
 
 /** Samples that must exist after the place that is read. */
 export const INTERPOLATOR_REACH = TAPS / 2;
 
-const table = kernel();
+interface Kernel {
+  between(samples: number, rows: number, at: number, count: number, out: number): void;
+}
+const kernel = begunKernel<Kernel>(SINC_KERNEL);
 
-function kernel(): Float64Array {
+/**
+ * The same at many places of one array, all of them at least `INTERPOLATOR_REACH` within it.
+ * @param at counted in samples, in any order, not far from one another
+ * @param out as long as `at`
+ */
+export function interpolateMany(
+  samples: Float32Array | Float64Array,
+  at: Float64Array,
+  out: Float64Array,
+): void {
+  if (at.length === 0) return;
+  let [lowest, highest] = [at[0], at[0]];
+  for (const place of at) {
+    if (place < lowest) lowest = place;
+    if (place > highest) highest = place;
+  }
+  const first = Math.floor(lowest) - TAPS / 2 + 1;
+  const length = Math.floor(highest) + TAPS / 2 + 1 - first;
+  const { memory, between } = kernel();
+  // one after the other: taps, samples, places, what comes out
+  const x = table.length;
+  const places = x + length;
+  const results = places + at.length;
+  const numbers = numbersIn(memory, results + at.length);
+  // memory that grows keeps what is in it
+  if (!hasTable) numbers.set(table);
+  hasTable = true;
+  const there = samples.subarray(first, first + length);
+  numbers.set(there, x);
+  // what an earlier call left behind is nobody's sound
+  numbers.fill(0, x + there.length, x + length);
+  for (let i = 0; i < at.length; i++) numbers[places + i] = at[i] - first;
+  between(x * NUMBER_BYTES, 0, places * NUMBER_BYTES, at.length, results * NUMBER_BYTES);
+  out.set(numbers.subarray(results, results + at.length));
+}
+
+const table = rowsOfTaps();
+let hasTable = false;
+
+function rowsOfTaps(): Float64Array {
   const rows = new Float64Array((PHASES + 1) * TAPS);
   for (let p = 0; p <= PHASES; p++) {
     let sum = 0;

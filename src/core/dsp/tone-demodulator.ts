@@ -1,5 +1,6 @@
 import { FirDecimator } from "./fir-decimator";
 import { kaiserLowpass } from "./kaiser-lowpass";
+import { angleOf } from "./small-angle";
 
 /** Deviation is followed flat up to this rate; 250 Hz leaves the 200 Hz of the flutter meters untouched. */
 const DEVIATION_PASS_HZ = 250;
@@ -99,12 +100,13 @@ export class ToneDemodulator {
     const steps = zr.length - skip;
     const deviation = new Float64Array(steps);
     const amplitude = new Float64Array(steps);
+    const perRadian = this.deviationPerRadian;
     let pr = this.primed ? this.lastReal : (zr[0] ?? 0);
     let pi = this.primed ? this.lastImaginary : (zi[0] ?? 0);
     for (let k = 0; k < steps; k++) {
       const r = zr[k + skip];
       const i = zi[k + skip];
-      deviation[k] = Math.atan2(i * pr - r * pi, r * pr + i * pi) * this.deviationPerRadian;
+      deviation[k] = angleOf(i * pr - r * pi, r * pr + i * pi) * perRadian;
       amplitude[k] = 2 * Math.sqrt(r * r + i * i);
       pr = r;
       pi = i;

@@ -1,7 +1,12 @@
+import { convolve, firRow } from "./fir-kernel";
 import { kaiserLowpass } from "./kaiser-lowpass";
 
 const FACTOR = 4;
 const TAPS_EACH_SIDE = 12;
+/** Looked at together: where none of so many samples comes near the peak, no crest between them does. */
+const CHUNK = 256;
+/** Between two samples no crest can stand much above them. */
+const NEAR = 0.7;
 
 /**
  * The highest value of the continuous waveform that the samples describe, by fourfold oversampling as
@@ -9,19 +14,21 @@ const TAPS_EACH_SIDE = 12;
  */
 export class TruePeak {
   peak = 0;
-  private readonly phases: Float64Array[];
+  /** Of the three places between two samples. */
+  private readonly rows: Float64Array[];
+  private readonly between = [new Float64Array(CHUNK), new Float64Array(CHUNK)] as const;
   private tail = new Float64Array(2 * TAPS_EACH_SIDE);
 
   constructor() {
     const design = kaiserLowpass(FACTOR, 0.4, 0.6, 60);
     const centre = (design.length - 1) / 2;
-    this.phases = Array.from({ length: FACTOR - 1 }, (_, p) => {
+    this.rows = Array.from({ length: FACTOR - 1 }, (_, p) => {
       const taps = Float64Array.from({ length: 2 * TAPS_EACH_SIDE }, (_, j) => {
         const at = centre + (p + 1) + FACTOR * (TAPS_EACH_SIDE - 1 - j);
         return design[at] ?? 0;
       });
       const sum = taps.reduce((a, b) => a + b, 0);
-      return taps.map((tap) => tap / sum);
+      return firRow(taps.map((tap) => tap / sum));
     });
   }
 
@@ -30,21 +37,33 @@ export class TruePeak {
     const x = new Float64Array(span + block.length);
     x.set(this.tail);
     x.set(block, span);
-    let { peak } = this;
-    for (let i = 0; i < block.length; i++) {
-      const here = Math.abs(x[i + span]);
-      if (here > peak) peak = here;
-      // between two small samples no crest can stand much above them
-      const near = Math.max(Math.abs(x[i + TAPS_EACH_SIDE - 1]), Math.abs(x[i + TAPS_EACH_SIDE]));
-      if (near < 0.7 * peak) continue;
-      for (const taps of this.phases) {
-        let sum = 0;
-        for (let j = 0; j < span; j++) sum += taps[j] * x[i + j];
-        if (sum > peak) peak = sum;
-        else if (-sum > peak) peak = -sum;
-      }
-    }
-    this.peak = peak;
+    for (let at = 0; at < block.length; at += CHUNK) this.look(x, at, Math.min(CHUNK, block.length - at));
     this.tail = x.slice(block.length);
   }
+
+  /** So many places from one on, each between two samples that stand half a span later. */
+  private look(x: Float64Array, from: number, count: number): void {
+    // the samples around the places, and those that are new
+    let near = 0;
+    for (let i = from + TAPS_EACH_SIDE - 1; i < from + TAPS_EACH_SIDE + count; i++)
+      near = Math.max(near, Math.abs(x[i]));
+    for (let i = from + 2 * TAPS_EACH_SIDE; i < from + 2 * TAPS_EACH_SIDE + count; i++)
+      this.peak = Math.max(this.peak, Math.abs(x[i]));
+    if (near < NEAR * this.peak) return;
+    const [re, im] = this.between.map((room) => room.subarray(0, count));
+    const [first, second, third] = this.rows;
+    convolve(x, from, 1, [first, second], { re, im });
+    this.peak = Math.max(this.peak, loudest(re), loudest(im));
+    convolve(x, from, 1, [third], { re, im });
+    this.peak = Math.max(this.peak, loudest(re));
+  }
+}
+
+function loudest(x: Float64Array): number {
+  let peak = 0;
+  for (let i = 0; i < x.length; i++) {
+    const magnitude = Math.abs(x[i]);
+    if (magnitude > peak) peak = magnitude;
+  }
+  return peak;
 }

@@ -1,15 +1,28 @@
-import { FLACDecoder } from "@wasm-audio-decoders/flac";
 import type { ByteSource } from "./byte-source";
+import { BytesEnd } from "./flac-bits";
+import {
+  BadFrame,
+  decodeFlacFrame,
+  MOST_HEADER_BYTES,
+  readFlacHeader,
+  type FlacFrame,
+  type FlacStream,
+} from "./flac-frame";
 import { requireSampleRate, SoundFileError, type SoundFile } from "./sound-file";
 
-/** Fed to the decoder at a time: digital silence packs a thousand to one, so a small piece can be long. */
-const PIECE_BYTES = 16 * 1024;
+/** Read at a time. */
+const PIECE_BYTES = 64 * 1024;
 const STREAM_INFO = 0;
 const LAST_BLOCK = 0x80;
+/** No block of a file has this kind: it is the start of a frame. */
+const NO_BLOCK = 0x7f;
+/** Silence takes 11 bytes for 65 535 samples: no file holds more for each of its bytes. */
+const MOST_SAMPLES_PER_BYTE = 6000;
 
 /**
- * Opens a native FLAC file of 4 to 24 bits (RFC 9639); a tag block in front of it is stepped over. Samples
- * come out as the integers that went in, so a FLAC and a WAV of one sound give the same numbers.
+ * Opens a native FLAC file of 4 to 32 bits (RFC 9639); tags and pictures are stepped over. Samples come out as the whole
+ * numbers that went in, so a FLAC and a WAV of one sound give the same figures. Each frame is checked by its own sums:
+ * what was damaged comes out as silence in its place, with a warning.
  * @throws SoundFileError for anything that is not such a file
  */
 export async function openFlac(source: ByteSource): Promise<SoundFile> {
@@ -30,28 +43,31 @@ export async function openFlac(source: ByteSource): Promise<SoundFile> {
   const bitsPerSample = ((packed >>> 4) & 31) + 1;
   const claimedFrames = (packed & 15) * 2 ** 32 + v.getUint32(14);
   requireSampleRate("FLAC", sampleRateHz);
-  if (bitsPerSample > 24)
+  if (bitsPerSample < 4)
     throw new SoundFileError(
-      `The FLAC file has ${bitsPerSample} bits a sample; up to 24 can be read. Export it as WAV.`,
+      `The FLAC file says it has ${bitsPerSample} bits a sample, which cannot be. It is damaged; copy it again.`,
     );
+  const stream = { sampleRateHz, channelCount, bitsPerSample };
+  const soundAt = await startOfSound(source, start);
 
   const warnings: string[] = [];
   const blocks = async function* (): AsyncGenerator<Float64Array[]> {
     warnings.length = 0;
+    const full = 2 ** (bitsPerSample - 1);
+    const decoder = new Frames(source, soundAt, stream, claimedFrames);
     let frames = 0;
-    let damaged = 0;
-    for await (const { channels, errors } of decode(source, start, { sampleRateHz, channelCount })) {
-      damaged += errors;
-      if (channels.length === 0) continue;
+    for await (const channels of decoder.blocks()) {
       frames += channels[0].length;
-      yield channels.map((channel) => asWritten(channel, bitsPerSample));
+      yield channels.map((channel) => channel.map((sample) => sample / full));
     }
-    if (frames === 0)
+    if (decoder.good === 0)
       throw new SoundFileError(
         "The FLAC file holds no sound that can be decoded. It is damaged; copy or export it again.",
       );
-    if (damaged > 0)
-      warnings.push(`${damaged} damaged places in the FLAC file were left out; times after them are early.`);
+    if (decoder.damaged > 0)
+      warnings.push(
+        `${decoder.damaged} damaged places in the FLAC file: ${decoder.silenced} samples there are silence. Copy it again.`,
+      );
     if (claimedFrames > 0 && frames !== claimedFrames)
       warnings.push(
         `The file says it holds ${claimedFrames} samples, but ${frames} could be decoded; what is there was used.`,
@@ -71,51 +87,133 @@ export async function openFlac(source: ByteSource): Promise<SoundFile> {
   };
 }
 
-/** The decoder divides by the largest positive sample; undone exactly, since every integer fits a float. */
-function asWritten(channel: Float32Array, bits: number): Float64Array {
-  const largest = 2 ** (bits - 1) - 1;
-  return Float64Array.from(channel, (sample) => Math.round(sample * largest) / (largest + 1));
-}
-
-async function* decode(
-  source: ByteSource,
-  start: number,
-  info: { sampleRateHz: number; channelCount: number },
-): AsyncGenerator<{ channels: Float32Array[]; errors: number }> {
-  const decoder = new FLACDecoder();
-  try {
-    await decoder.ready;
-    for (let at = start; at <= source.size; at += PIECE_BYTES) {
-      const ending = at + PIECE_BYTES > source.size;
-      // the decoder may look into the buffer later: it gets its own copy
-      const piece = new Uint8Array(await source.read(at, PIECE_BYTES));
-      let decoded = piece.length > 0 ? await decoder.decode(piece) : null;
-      if (decoded) yield checked(decoded, info);
-      if (ending) {
-        decoded = await decoder.flush();
-        yield checked(decoded, info);
-      }
-    }
-  } catch (error) {
-    if (error instanceof SoundFileError) throw error;
-    throw new SoundFileError("The FLAC file is damaged and cannot be decoded. Copy or export it again.");
-  } finally {
-    decoder.free();
+/**
+ * Where the first frame begins, after every block that tells of the sound: what looks like a frame in one of those is none.
+ * @throws SoundFileError where they run beyond the end
+ */
+async function startOfSound(source: ByteSource, start: number): Promise<number> {
+  let at = start + 4;
+  for (;;) {
+    const head = await source.read(at, 4);
+    if (head.length < 4)
+      throw new SoundFileError(
+        "The FLAC file ends, or is damaged, before its sound begins. It holds no sound that can be read; copy it again.",
+      );
+    if ((head[0] & NO_BLOCK) === NO_BLOCK) return at;
+    at += 4 + head[1] * 65536 + head[2] * 256 + head[3];
+    if (head[0] & LAST_BLOCK) return at;
   }
 }
 
-type Decoded = Awaited<ReturnType<InstanceType<typeof FLACDecoder>["decode"]>>;
+/** The frames of a file one after the other, each in its place in time. */
+class Frames {
+  good = 0;
+  damaged = 0;
+  silenced = 0;
+  private held = new Uint8Array(0);
+  private readAt: number;
+  private position = 0;
+  /** Of the first frame, where frames are numbered. */
+  private usualSize = 0;
+  private readonly mostSamples: number;
 
-function checked(
-  { channelData, samplesDecoded, sampleRate, errors }: Decoded,
-  info: { sampleRateHz: number; channelCount: number },
-): { channels: Float32Array[]; errors: number } {
-  if (samplesDecoded === 0) return { channels: [], errors: errors.length };
-  if (sampleRate !== info.sampleRateHz || channelData.length !== info.channelCount)
-    throw new SoundFileError(
-      "The FLAC file changes its sample rate or channels on the way. It is damaged; export it again.",
-    );
-  return { channels: channelData, errors: errors.length };
+  constructor(
+    private readonly source: ByteSource,
+    soundAt: number,
+    private readonly stream: FlacStream,
+    claimedFrames: number,
+  ) {
+    this.readAt = soundAt;
+    const could = MOST_SAMPLES_PER_BYTE * source.size;
+    this.mostSamples = claimedFrames > 0 ? Math.min(claimedFrames, could) : could;
+  }
+
+  async *blocks(): AsyncGenerator<Float64Array[]> {
+    let isLost = false;
+    while (this.held.length > 0 || (await this.more())) {
+      const frame = await this.next();
+      const from = frame && this.startOf(frame);
+      if (frame === null || from === null || from < this.position || from > this.mostSamples) {
+        if (!isLost) this.damaged++;
+        isLost = true;
+        await this.toNextFrame();
+        continue;
+      }
+      yield* this.silence(from - this.position);
+      isLost = false;
+      this.good++;
+      this.held = this.held.subarray(frame.bytes);
+      this.position = from + frame.blockSize;
+      yield frame.channels;
+    }
+  }
+
+  private startOf({ numbers, number, blockSize }: FlacFrame): number {
+    if (numbers === "samples") return number;
+    if (this.usualSize === 0) this.usualSize = blockSize;
+    return number * this.usualSize;
+  }
+
+  /** What was lost, as long as it was. */
+  private *silence(samples: number): Generator<Float64Array[]> {
+    this.silenced += samples;
+    for (let left = samples; left > 0; left -= PIECE_BYTES) {
+      const length = Math.min(left, PIECE_BYTES);
+      yield Array.from({ length: this.stream.channelCount }, () => new Float64Array(length));
+    }
+  }
+
+  /** The frame that what is held begins with; null where it is none. */
+  private async next(): Promise<FlacFrame | null> {
+    for (;;)
+      try {
+        return decodeFlacFrame(this.held, this.stream);
+      } catch (error) {
+        if (error instanceof BadFrame) return null;
+        if (!(error instanceof BytesEnd)) throw error;
+        if (!(await this.more())) return null;
+      }
+  }
+
+  /** Goes on to where the next frame may begin, or to the end. */
+  private async toNextFrame(): Promise<void> {
+    let at = 1;
+    for (;;) {
+      while (at + MOST_HEADER_BYTES <= this.held.length && !this.mayBegin(at)) at++;
+      const found = at + MOST_HEADER_BYTES <= this.held.length;
+      this.held = this.held.subarray(at);
+      if (found) return;
+      at = 0;
+      if (await this.more()) continue;
+      while (at < this.held.length && !this.mayBegin(at)) at++;
+      this.held = this.held.subarray(at);
+      return;
+    }
+  }
+
+  private mayBegin(at: number): boolean {
+    const { held } = this;
+    if (held[at] !== 0xff || (held[at + 1] & 0xfe) !== 0xf8) return false;
+    try {
+      readFlacHeader(held.subarray(at, at + MOST_HEADER_BYTES), this.stream);
+      return true;
+    } catch (error) {
+      if (error instanceof BadFrame || error instanceof BytesEnd) return false;
+      throw error;
+    }
+  }
+
+  /** Reads on, more at a time the more is needed at once. @returns whether there was more */
+  private async more(): Promise<boolean> {
+    const piece = await this.source.read(this.readAt, Math.max(PIECE_BYTES, this.held.length));
+    if (piece.length === 0) return false;
+    this.readAt += piece.length;
+    const held = new Uint8Array(this.held.length + piece.length);
+    held.set(this.held);
+    held.set(piece, this.held.length);
+    this.held = held;
+    return true;
+  }
 }
 
 /** Length of an ID3v2 tag in front of the sound, 0 without one. */

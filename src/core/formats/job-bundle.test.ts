@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { aBundle, aReading } from "@/testing/records";
-import { BundleError, checksum, readBundle, writeBundle } from "./job-bundle";
+import { ImportError } from "./import-error";
+import { checksum, readBundle, writeBundle } from "./job-bundle";
 import { readingsCsv } from "./readings-csv";
 
 const written = () => writeBundle(aBundle(), "2026-11-22T08:00:00.000Z");
@@ -45,17 +46,21 @@ describe("job bundle", () => {
     ["a file cut short", () => written().slice(0, 900), /cut short/],
     ["a newer file", () => written().replace('"version": 1', '"version": 2'), /newer Unzel/],
     ["a changed digit", () => written().replace("-1.62", "-1.63"), /checksum/],
-    ["a job without a number", () => changed((c) => (c.jobs[0].number = "")), /jobs\.0\.number/],
+    [
+      "a job without a number",
+      () => changed((c) => (c.jobs[0].number = "")),
+      /jobs 1 number: Give the job a number\. /,
+    ],
     [
       "a reading that is text",
       () => changed((c) => ((c.readings[0].value as unknown) = "fast")),
-      /readings\.0\.value/,
+      /readings 1 value: a number is expected, "fast" was found/,
     ],
     ["a reading of no job", () => changed((c) => (c.readings[0].jobId = "gone")), /not in it/],
     ["a job whose machine is missing", () => changed((c) => (c.machines = [])), /not in it/],
     ["no jobs", () => changed((c) => (c.jobs = [])), /no job/],
   ])("refuses %s with a sentence", (_, text, why) => {
-    expect(() => readBundle(text())).toThrow(BundleError);
+    expect(() => readBundle(text())).toThrow(ImportError);
     expect(() => readBundle(text())).toThrow(why);
   });
 

@@ -1,8 +1,10 @@
 import { sha256 } from "@noble/hashes/sha2.js";
 import { bytesToHex, utf8ToBytes } from "@noble/hashes/utils.js";
-import { z } from "zod";
+import { z } from "@/core/text/zod";
 import { speedsOf } from "@/core/records/job-speeds";
 import { partRunSchema, watchSchema } from "@/core/records/runs";
+import { firstIssue, ImportError } from "./import-error";
+import { valueOfJson } from "./json-text";
 import { adjustmentSchema } from "@/core/records/adjustment";
 import { blankTapeSchema } from "@/core/records/blank-tape";
 import { jobSchema } from "@/core/records/job";
@@ -34,11 +36,6 @@ const bundleSchema = z.object({
   content: contentSchema,
 });
 
-/** Why a file could not be imported, in a sentence for the person who chose it. Nothing was changed. */
-export class BundleError extends Error {
-  override name = "BundleError";
-}
-
 /** The text of a bundle file. */
 export function writeBundle(content: BundleContent, exportedAt: string): string {
   return `${JSON.stringify(
@@ -50,41 +47,37 @@ export function writeBundle(content: BundleContent, exportedAt: string): string 
 
 /**
  * Reads a bundle file and checks everything in it, so that an import is all or nothing.
- * @throws BundleError saying what is wrong and what to do
+ * @throws ImportError saying what is wrong and what to do
  */
 export function readBundle(text: string): BundleContent {
   if (text.length > MOST_BYTES)
-    throw new BundleError("The file is larger than any job can be. Choose another file.");
-  let raw: unknown;
-  try {
-    raw = JSON.parse(text);
-  } catch {
-    throw new BundleError(
+    throw new ImportError("The file is larger than any job can be. Choose another file.");
+  const raw = valueOfJson(text);
+  if (raw === undefined)
+    throw new ImportError(
       text.trimStart().startsWith("{")
         ? "The file is damaged or cut short: it is not complete JSON. Export it again where it came from."
         : "This is not a job file. Choose a file that was exported as a job (its name ends in .unzel.json).",
     );
-  }
   const header = z.object({ format: z.string(), version: z.number() }).safeParse(raw);
   if (!header.success || header.data.format !== "unzel-job")
-    throw new BundleError(
+    throw new ImportError(
       `This is not a job file${header.success ? ` but "${header.data.format.slice(0, 40)}"` : ""}. Choose a file that was exported as a job.`,
     );
   if (header.data.version > BUNDLE_VERSION)
-    throw new BundleError(
+    throw new ImportError(
       `The file was written by a newer Unzel (bundle version ${header.data.version}; this one reads up to ${BUNDLE_VERSION}). Update Unzel and import it again.`,
     );
   const parsed = bundleSchema.safeParse(raw);
   if (!parsed.success) {
-    const { path, message } = parsed.error.issues[0];
-    throw new BundleError(
-      `The file is damaged: ${path.join(".") || "its top level"}: ${message}. Nothing was imported; export it again where it came from.`,
+    throw new ImportError(
+      `The file is damaged: ${firstIssue(parsed.error)}. Nothing was imported; export it again where it came from.`,
     );
   }
   const { content } = parsed.data;
   const written = (raw as { content: unknown }).content;
   if (parsed.data.checksum !== undefined && parsed.data.checksum !== checksum(written))
-    throw new BundleError(
+    throw new ImportError(
       "The file was changed or damaged after it was exported: its checksum does not fit its contents. Nothing was imported.",
     );
   refuseOddIds(content);
@@ -99,7 +92,7 @@ const PART_OF_ADDRESS = /^(?!\.+$)[\w.~-]+$/;
 function refuseOddIds({ jobs, machines, tapes, blanks }: BundleContent): void {
   const [odd] = [...jobs, ...machines, ...tapes, ...blanks].filter(({ id }) => !PART_OF_ADDRESS.test(id));
   if (odd)
-    throw new BundleError(
+    throw new ImportError(
       `The file is damaged: "${odd.id}" cannot be the id of a job, machine or tape; ids are made of letters, digits, points and dashes. Nothing was imported.`,
     );
 }
@@ -110,7 +103,7 @@ function refuseTwice(content: BundleContent): void {
     const seen = new Set<string>();
     const twice = records.find(({ id }) => seen.size === seen.add(id).size);
     if (twice)
-      throw new BundleError(
+      throw new ImportError(
         `The file is damaged: ${twice.id} stands twice in its ${what}. Nothing was imported; export it again where it came from.`,
       );
   }
@@ -124,7 +117,7 @@ function requireReferences({ jobs, machines, tapes, readings, adjustments }: Bun
       (job) => !machineIds.has(job.machineId) || speedsOf(job).some(({ tapeId }) => !tapeIds.has(tapeId)),
     ) ?? [...readings, ...adjustments].find((record) => !jobIds.has(record.jobId));
   if (lost)
-    throw new BundleError(
+    throw new ImportError(
       `The file is damaged: record ${lost.id} refers to a job, machine or tape that is not in it. Nothing was imported.`,
     );
 }

@@ -1,4 +1,5 @@
-import type { z } from "zod";
+import type { z } from "@/core/text/zod";
+import { valueOfJson } from "./json-text";
 import { firstIssue, ImportError, MOST_TEXT_BYTES } from "./import-error";
 
 /**
@@ -14,20 +15,17 @@ export function readJsonFile<T extends z.ZodType>(
 ): z.output<T> {
   if (text.length > MOST_TEXT_BYTES)
     throw new ImportError(`The file is larger than any ${what}. Choose another file.`);
-  let raw: unknown;
-  try {
-    raw = JSON.parse(text);
-  } catch {
+  const raw = valueOfJson(text);
+  if (raw === undefined)
     throw new ImportError(
       `This is not complete JSON: the file is damaged, cut short or of another kind. Export the ${what} again.`,
     );
-  }
   const header = raw as { format?: unknown; version?: unknown } | null;
   if (typeof raw !== "object" || header === null || header.format !== format)
     throw new ImportError(
       `This is not a ${what}: its "format" must be "${format}". Choose a file that was exported as a ${what}.`,
     );
-  if (typeof header.version === "number" && header.version > 1)
+  if (typeof header.version === "number" && Number.isFinite(header.version) && header.version > 1)
     throw new ImportError(
       `The ${what} file is of version ${header.version}; this Unzel reads version 1. Update Unzel and import it again.`,
     );

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import { z } from "@/core/text/zod";
 import { machineSchema, type Machine } from "@/core/records/machine";
 import { readJsonFile } from "./json-file";
 

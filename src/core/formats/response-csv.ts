@@ -1,10 +1,10 @@
 import { typedNumber } from "@/core/text/typed-number";
-import { z } from "zod";
+import { z } from "@/core/text/zod";
 import type { CurvePoint } from "@/core/advice/response-doctor";
 import type { ResponsePoint } from "@/core/measure/response";
 import { csvText } from "./csv-text";
 import { csvRows } from "./csv-rows";
-import { firstIssue, ImportError, MOST_TEXT_BYTES } from "./import-error";
+import { firstIssue, ImportError } from "./import-error";
 
 const decimal = z.string().trim().min(1, "a number is missing").transform(typedNumber);
 const rowSchema = z.object({
@@ -23,20 +23,20 @@ export const responseCsv = (channels: ReadonlyArray<{ channel: string; points: R
  * @throws ImportError naming the row and what is wrong with it
  */
 export function readResponseCsv(text: string): CurvePoint[] {
-  if (text.length > MOST_TEXT_BYTES)
-    throw new ImportError("The file is larger than any response curve. Choose another file.");
-  const data = csvRows(text);
-  if (data.length === 0 || !("frequencyHz" in data[0] && "levelDb" in data[0]))
+  const { names, rows } = csvRows(text, "response curve");
+  if (!names.includes("frequencyHz") || !names.includes("levelDb"))
     throw new ImportError("This is not a response curve: its first row must be frequencyHz,levelDb.");
-  const channels = [...new Set(data.map(({ channel }) => channel ?? ""))];
+  if (rows.length === 0) throw new ImportError("The response curve names its columns but has no points.");
+  const channels = [...new Set(rows.map(({ cells }) => cells.channel ?? ""))];
   if (channels.length > 1)
     throw new ImportError(
-      `The file holds more than one channel (${channels.slice(0, 4).join(", ")}): keep the rows of one.`,
+      `The file holds more than one channel (${channels.slice(0, 4).join(", ").slice(0, 80)}): keep the rows of one.`,
     );
-  const points = data.map((row, i) => {
-    const cells = Object.fromEntries(Object.entries(row).filter(([, cell]) => cell?.trim()));
-    const parsed = rowSchema.safeParse(cells);
-    if (!parsed.success) throw new ImportError(`Row ${i + 2}: ${firstIssue(parsed.error)}.`);
+  const points = rows.map(({ number, cells }) => {
+    const parsed = rowSchema.safeParse(
+      Object.fromEntries(Object.entries(cells).filter(([, cell]) => cell !== "")),
+    );
+    if (!parsed.success) throw new ImportError(`Row ${number}: ${firstIssue(parsed.error)}.`);
     return parsed.data;
   });
   return points.sort((a, b) => a.frequencyHz - b.frequencyHz);

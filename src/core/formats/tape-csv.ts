@@ -1,5 +1,4 @@
 import { typedNumber } from "@/core/text/typed-number";
-import Papa from "papaparse";
 import {
   BAND_NUMBERS,
   referenceTapeSchema,
@@ -8,7 +7,8 @@ import {
   type ReferenceTape,
 } from "@/core/reference/reference-tape";
 import { csvText } from "./csv-text";
-import { firstIssue, ImportError, MOST_TEXT_BYTES } from "./import-error";
+import { csvRows } from "./csv-rows";
+import { firstIssue, ImportError } from "./import-error";
 
 /** Of the tape; the same in each of its rows. */
 const TAPE_TEXTS = ["id", "name", "equalisation", "fluxivityMethod", "condition", "notes"] as const;
@@ -17,7 +17,6 @@ const BAND_TEXTS = ["kind", "role"] as const;
 const CORRECTIONS = ["correctionLeftDb", "correctionRightDb"] as const;
 const COLUMNS = [...TAPE_TEXTS, ...TAPE_NUMBERS, ...MAKING, ...BAND_TEXTS, ...BAND_NUMBERS, ...CORRECTIONS];
 const NEEDED = ["id", "name", "speedCmPerS", "kind", "levelDb", "seconds"];
-const MOST_ROWS = 10_000;
 
 type Row = Partial<Record<(typeof COLUMNS)[number], string | number>>;
 
@@ -52,30 +51,15 @@ export function writeTapesCsv(tapes: readonly ReferenceTape[]): string {
  * @throws ImportError naming the row and column; nothing is kept of a file with an error
  */
 export function readTapesCsv(text: string): ReferenceTape[] {
-  if (text.length > MOST_TEXT_BYTES)
-    throw new ImportError("The file is larger than any list of reference tapes. Choose another file.");
-  const { data, meta, errors } = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ""), {
-    header: true,
-    skipEmptyLines: "greedy",
-    delimitersToGuess: [",", ";", "\t"],
-    transformHeader: (name) => name.trim(),
-  });
-  const missing = NEEDED.filter((name) => !meta.fields?.includes(name));
+  const { names, rows } = csvRows(text, "list of reference tapes");
+  const missing = NEEDED.filter((name) => !names.includes(name));
   if (missing.length > 0)
     throw new ImportError(
       `The table lacks the column${missing.length > 1 ? "s" : ""} ${missing.join(", ")}. Its first line must name the columns; export a tape to see them all.`,
     );
-  const damage = errors.find(({ type }) => type === "Quotes");
-  if (damage)
-    throw new ImportError(
-      `Row ${(damage.row ?? 0) + 2}: a quotation mark is not closed. Save the table as CSV again.`,
-    );
-  if (data.length > MOST_ROWS)
-    throw new ImportError(`The table has ${data.length} rows; up to ${MOST_ROWS} can be read.`);
-
   const tapes = new Map<string, { tape: Record<string, unknown>; bands: Band[]; row: number }>();
-  data.forEach((cells, i) => {
-    const row = new TapeRow(cells, i + 2);
+  rows.forEach(({ number, cells }) => {
+    const row = new TapeRow(cells, number);
     const id = row.text("id") ?? "";
     if (!tapes.has(id)) tapes.set(id, { tape: row.tape(), bands: [], row: row.number });
     tapes.get(id)!.bands.push(row.band() as unknown as Band);
@@ -99,7 +83,7 @@ class TapeRow {
   ) {}
 
   text(column: string): string | undefined {
-    const cell = this.cells[column]?.trim().replace(/^'(?=[=+\-@\t\r])/, "");
+    const cell = this.cells[column]?.replace(/^'(?=[=+\-@\t\r])/, "");
     return cell === "" ? undefined : cell;
   }
 

@@ -11,6 +11,10 @@ const FORMAT_INTEGER = 1;
 const FORMAT_FLOAT = 3;
 const FORMAT_EXTENSIBLE = 0xfffe;
 const SIZE_UNKNOWN = 0xffffffff;
+/** A sample of a float file that is no number, or so far over full scale, was never recorded. */
+const LOUDEST = 1e6;
+const NO_SAMPLES =
+  "Samples of the file are no numbers, or far beyond full scale; silence was taken in their place. Export it again.";
 
 /**
  * Opens a WAV file (RIFF, RF64 or BW64; integer of 8, 16, 24 or 32 bits, float of 32 or 64 bits; plain or
@@ -72,11 +76,11 @@ export async function openWav(source: ByteSource): Promise<SoundFile> {
     warnings.push("The sound ends in the middle of a sample; the last part was left out.");
 
   const { offset } = data;
-  const { bytesPerFrame, channelCount, sampleRateHz, decode } = format;
+  const { bytesPerFrame, channelCount, sampleRateHz, decode, kind } = format;
   return {
     sampleRateHz,
     channelCount,
-    kind: format.kind,
+    kind,
     bitsPerSample: format.bitsPerSample,
     frameCount,
     durationSeconds: frameCount / sampleRateHz,
@@ -89,10 +93,24 @@ export async function openWav(source: ByteSource): Promise<SoundFile> {
         const got = Math.floor(raw.length / bytesPerFrame);
         if (got === 0) return;
         decode(raw, got, out);
+        if (kind === "float" && silenced(out, got) && !warnings.includes(NO_SAMPLES))
+          warnings.push(NO_SAMPLES);
         yield got === framesPerBlock ? out : out.map((channel) => channel.subarray(0, got));
       }
     },
   };
+}
+
+/** Takes out what was never recorded. @returns whether there was any */
+function silenced(channels: Float64Array[], length: number): boolean {
+  let any = false;
+  for (const channel of channels)
+    for (let i = 0; i < length; i++)
+      if (!(Math.abs(channel[i]) <= LOUDEST)) {
+        channel[i] = 0;
+        any = true;
+      }
+  return any;
 }
 
 const view = (bytes: Uint8Array) => new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
@@ -136,6 +154,16 @@ function readFormat(bytes: Uint8Array) {
   };
 }
 
+/** The usual kind, read in one go. */
+function sixteen(raw: Uint8Array, frames: number, channelCount: number, out: Float64Array[]): void {
+  // begins at an even place of its own, lowest byte first as on every machine this runs on
+  const samples = new Int16Array(raw.slice(0, 2 * frames * channelCount).buffer);
+  for (let c = 0; c < channelCount; c++) {
+    const channel = out[c];
+    for (let i = 0, at = c; i < frames; i++, at += channelCount) channel[i] = samples[at] * 2 ** -15;
+  }
+}
+
 type Decode = (raw: Uint8Array, frames: number, out: Float64Array[]) => void;
 
 function decoder(kind: SampleKind, bits: number, channelCount: number): Decode {
@@ -153,7 +181,7 @@ function decoder(kind: SampleKind, bits: number, channelCount: number): Decode {
   if (kind === "float")
     return bits === 32 ? each((v, at) => v.getFloat32(at, true)) : each((v, at) => v.getFloat64(at, true));
   if (bits === 8) return each((v, at) => (v.getUint8(at) - 128) / 128);
-  if (bits === 16) return each((v, at) => v.getInt16(at, true) / 32768);
+  if (bits === 16) return (raw, frames, out) => sixteen(raw, frames, channelCount, out);
   if (bits === 24) return each((v, at) => (v.getUint16(at, true) + v.getInt8(at + 2) * 65536) / 8388608);
   return each((v, at) => v.getInt32(at, true) / 2147483648);
 }

@@ -1,5 +1,5 @@
 import { fixed } from "@/core/text/number-text";
-import type { BiasLaw, BiasPoint } from "./bias-law";
+import { placesHeard, type BiasLaw, type BiasPoint } from "./bias-law";
 
 /** The schools whose answer is heard; the maker's figure is read off a meter. */
 export const HEARD_SCHOOLS = ["over-bias", "flatness", "third-harmonic"] as const;
@@ -33,9 +33,8 @@ export function biasAnswers(
   points: readonly BiasPoint[],
   overBiasDb: number | null,
 ): BiasAnswer[] {
-  const places = new Set(points.map(({ turns }) => turns)).size;
   return HEARD_SCHOOLS.map((school) => {
-    if (places < 2)
+    if (placesHeard(points) < 2)
       return { school, turns: null, uncertaintyTurns: 0, says: "Hear it at two places of the screw first." };
     if (school === "over-bias" && overBiasDb === null)
       return {
@@ -137,18 +136,43 @@ export function biasSentence(answers: readonly BiasAnswer[]): string {
   return `${sentence[0].toUpperCase()}${sentence.slice(1)}.`;
 }
 
+/** Nearer to it than this, dB of bias, the high tone was heard at its loudest. */
+const AT_PEAK_DB = 0.7;
+
+/**
+ * Where the high tone is loudest, while it was not heard there: over-bias is a drop from there, and is told well only once it
+ * was. Null once it was heard there or below, and while nothing is known of the screw.
+ */
+export function peakToHear(laws: readonly BiasLaw[], points: readonly BiasPoint[]): number | null {
+  if (laws.length === 0 || points.length === 0) return null;
+  const placed = laws.map((law) => {
+    const at = placesOf(law, points);
+    const values = Array.from({ length: STEPS + 1 }, (_, i) => law.highDb(at(i)));
+    return { weight: law.weight, turns: at(values.indexOf(Math.max(...values))) };
+  });
+  const all = placed.reduce((sum, { weight }) => sum + weight, 0);
+  if (all === 0) return null;
+  const turns = placed.reduce((sum, one) => sum + one.weight * one.turns, 0) / all;
+  const [{ dbPerTurn }] = laws;
+  const lowestDb = Math.min(...points.map((point) => (point.turns - turns) * dbPerTurn));
+  return lowestDb < AT_PEAK_DB ? null : turns;
+}
+
+/** Places that answers are looked for at, by their step: from too little bias to too much. */
+function placesOf({ dbPerTurn }: BiasLaw, points: readonly BiasPoint[]): (step: number) => number {
+  const turns = points.map((point) => point.turns);
+  const beyond = BEYOND_DB / Math.abs(dbPerTurn);
+  const [low, high] = [Math.min(...turns) - beyond, Math.max(...turns) + beyond];
+  return (i) => (dbPerTurn > 0 ? low + ((high - low) * i) / STEPS : high - ((high - low) * i) / STEPS);
+}
+
 function placeOf(
   school: HeardSchool,
   law: BiasLaw,
   points: readonly BiasPoint[],
   overBiasDb: number,
 ): number | null {
-  const turns = points.map((point) => point.turns);
-  const beyond = BEYOND_DB / Math.abs(law.dbPerTurn);
-  const way = Math.sign(law.dbPerTurn);
-  // from too little bias to too much
-  const [low, high] = [Math.min(...turns) - beyond, Math.max(...turns) + beyond];
-  const at = (i: number) => (way > 0 ? low + ((high - low) * i) / STEPS : high - ((high - low) * i) / STEPS);
+  const at = placesOf(law, points);
   const values = Array.from({ length: STEPS + 1 }, (_, i) => valueOf(school, law, at(i)));
   switch (school) {
     case "flatness":

@@ -2,7 +2,14 @@ import { describe, expect, it } from "vitest";
 import { cubicTable } from "@/core/dsp/cubic-table";
 import { SeededRandom } from "@/core/dsp/seeded-random";
 import { BIAS_TABLE } from "@/core/standards/bias-curves";
-import { biasAnswers, biasError, biasSentence, HEARD_SCHOOLS, type HeardSchool } from "./bias-answers";
+import {
+  biasAnswers,
+  biasError,
+  biasSentence,
+  HEARD_SCHOOLS,
+  peakToHear,
+  type HeardSchool,
+} from "./bias-answers";
 import { biasLaws, type BiasPoint } from "./bias-law";
 
 /** A law of bias: curves over dB re the recommended one. */
@@ -99,6 +106,20 @@ describe("what too little to go by tells", () => {
       expect(Math.abs(turns! * perTurn - 3)).toBeLessThan(1);
       expect(Math.abs(turns! * perTurn - 3)).toBeLessThan(uncertaintyTurns * 8);
     }
+  });
+
+  it.each([8, -8])("the peak is where to hear it until it was, at %f dB a turn", (perTurn) => {
+    const points = (biases: number[]) => biases.map((b) => heard(law, b / perTurn, b, new SeededRandom(4)));
+    const toHear = (biases: number[]) => peakToHear(biasLaws(points(biases), TONES), points(biases));
+    const turns = toHear([-1, 0, 1])!;
+    // loudest 3.7 dB below; the points tell about where
+    expect(Math.abs(turns * perTurn + 3.7)).toBeLessThan(1.2);
+    const overBias = (biases: number[]) =>
+      biasError("over-bias", biasLaws(points(biases), TONES), points(biases), OVER_BIAS_DB, 0)!;
+    const there = [-1, 0, 1, turns * perTurn];
+    expect(toHear(there)).toBeNull();
+    expect(overBias(there).uncertaintyDb).toBeLessThan(0.7 * overBias([-1, 0, 1]).uncertaintyDb);
+    expect(Math.abs(overBias(there).errorDb)).toBeLessThan(overBias(there).uncertaintyDb + 0.2);
   });
 
   it("an answer far beyond what was heard is none, and says what would tell", () => {

@@ -1,7 +1,7 @@
 import { Matrix, solve, CholeskyDecomposition } from "ml-matrix";
-import { cubicTable } from "@/core/dsp/cubic-table";
 import { SeededRandom } from "@/core/dsp/seeded-random";
-import { asAtCassetteSpeed, BIAS_TABLE } from "@/core/standards/bias-curves";
+import { asAtCassetteSpeed } from "@/core/standards/bias-curves";
+import { sensitivityDb, thirdDb } from "./bias-curves";
 
 /** What came back at one place of the bias screw, dB re what went in. */
 export interface BiasPoint {
@@ -12,6 +12,10 @@ export interface BiasPoint {
   /** Third harmonic of a middle tone at 0 level re the tone; null where noise hides it. */
   thirdDb: number | null;
 }
+
+/** At how many places of its screw bias was heard. */
+export const placesHeard = (points: ReadonlyArray<Pick<BiasPoint, "turns">>): number =>
+  new Set(points.map(({ turns }) => turns)).size;
 
 export interface BiasTones {
   middleHz: number;
@@ -109,9 +113,9 @@ class Problem {
     { middleHz, highHz, speedCmPerS }: BiasTones,
   ) {
     this.shapes = [
-      tabulated((u) => sensitivity(u, asAtCassetteSpeed(middleHz, speedCmPerS))),
-      tabulated((u) => sensitivity(u, asAtCassetteSpeed(highHz, speedCmPerS))),
-      tabulated(third),
+      tabulated((u) => sensitivityDb(u, asAtCassetteSpeed(middleHz, speedCmPerS))),
+      tabulated((u) => sensitivityDb(u, asAtCassetteSpeed(highHz, speedCmPerS))),
+      tabulated(thirdDb),
     ];
     this.means = CURVES.map((curve) => {
       const values = this.valuesOf(curve).map(({ db }) => db);
@@ -271,13 +275,3 @@ const TABLE_PER_DB = 50;
 const NUDGE = 1e-3;
 
 const sumOfSquares = (values: readonly number[]): number => values.reduce((sum, v) => sum + v * v, 0);
-
-const LOG_HZ = BIAS_TABLE.sensitivityDb.map(({ frequencyHz }) => Math.log(frequencyHz));
-
-function sensitivity(biasDb: number, frequencyHz: number): number {
-  const rows = BIAS_TABLE.sensitivityDb.map(({ db }) => cubicTable(BIAS_TABLE.biasDb, db, biasDb));
-  return cubicTable(LOG_HZ, rows, Math.max(LOG_HZ[0], Math.log(frequencyHz)));
-}
-
-const THIRD_DB = BIAS_TABLE.thirdPercent.map((percent) => 20 * Math.log10(percent / 100));
-const third = (biasDb: number): number => cubicTable(BIAS_TABLE.biasDb, THIRD_DB, biasDb);

@@ -1,5 +1,5 @@
 import { biasAnswers, biasError, type BiasAnswer, type HeardSchool } from "./bias-answers";
-import { biasLaws, type BiasLaw, type BiasPoint, type BiasTones } from "./bias-law";
+import { biasLaws, placesHeard, type BiasLaw, type BiasPoint, type BiasTones } from "./bias-law";
 import { spindleMoves } from "./slack-model";
 
 /** What was heard at one place of a bias screw, by how many of its turns had been made by then. */
@@ -101,8 +101,8 @@ export function placeHeard(
   { laws, points }: BiasKnown,
   heard: Pick<BiasPoint, "middleDb" | "highDb">,
 ): number | null {
+  if (placesHeard(points) < 2) return null;
   const turns = points.map((point) => point.turns);
-  if (new Set(turns).size < 2) return null;
   const [law] = laws;
   const reach = MOVING_REACH_DB / Math.abs(law.dbPerTurn);
   const [low, high] = [Math.min(...turns) - reach, Math.max(...turns) + reach];

@@ -61,7 +61,7 @@ describe("the tones of a tape while it plays", () => {
   // 9′ is 178° at 10 kHz; 26′ is 515°, more than a cycle
   const bench = new Listening({ "head.azimuthArcMinutes": 26, "azimuth.arcMinutesPerTurn": 40 });
 
-  it("the ladder counts the cycles of the highest tone", { timeout: 180_000 }, () => {
+  it("the ladder counts the cycles of the highest tone", () => {
     const { phase, azimuth, tones } = bench.hear(22);
     expect(tones.map(({ index, fresh }) => [index, fresh])).toEqual([0, 1, 2, 3].map((i) => [i, true]));
     expect(azimuth!.tiltArcMinutes!).toBeCloseTo(26, 0);
@@ -70,30 +70,26 @@ describe("the tones of a tape while it plays", () => {
     expect(phase).toMatchObject({ counted: true, settled: true });
   });
 
-  it(
-    "a turn is followed through its cycles, though nobody says a word until it is done",
-    { timeout: 180_000 },
-    () => {
-      for (let i = 0; i < 10; i++) {
-        bench.deck.playback.azimuthScrews[0].turn(-0.055);
-        bench.hear(0.1);
-      }
-      bench.hear(1);
-      expect(bench.now!.playing!.before!.phaseDegrees!).toBeGreaterThan(500);
-      bench.live.mark();
-      const { phase, tones, azimuth } = bench.hear(5);
-      // 26′ − 0.55 turns of 40′ are 4′: 79°
-      expect(phase!.degrees).toBeGreaterThan(70);
-      expect(phase!.degrees).toBeLessThan(90);
-      expect(phase).toMatchObject({ counted: true, settled: true });
-      expect(tones.filter(({ fresh }) => fresh).map(({ index }) => index)).toEqual([3]);
-      // the one tone that was heard since tells no cycles, but they were followed
-      expect(azimuth).toMatchObject({ resolved: true, doubt: null });
-      expect(azimuth!.tiltArcMinutes!).toBeCloseTo(4, 0);
-    },
-  );
+  it("a turn is followed through its cycles, though nobody says a word until it is done", () => {
+    for (let i = 0; i < 10; i++) {
+      bench.deck.playback.azimuthScrews[0].turn(-0.055);
+      bench.hear(0.1);
+    }
+    bench.hear(1);
+    expect(bench.now!.playing!.before!.phaseDegrees!).toBeGreaterThan(500);
+    bench.live.mark();
+    const { phase, tones, azimuth } = bench.hear(5);
+    // 26′ − 0.55 turns of 40′ are 4′: 79°
+    expect(phase!.degrees).toBeGreaterThan(70);
+    expect(phase!.degrees).toBeLessThan(90);
+    expect(phase).toMatchObject({ counted: true, settled: true });
+    expect(tones.filter(({ fresh }) => fresh).map(({ index }) => index)).toEqual([3]);
+    // the one tone that was heard since tells no cycles, but they were followed
+    expect(azimuth).toMatchObject({ resolved: true, doubt: null });
+    expect(azimuth!.tiltArcMinutes!).toBeCloseTo(4, 0);
+  });
 
-  it("a turn in silence leaves the cycles unknown, and says so", { timeout: 180_000 }, () => {
+  it("a turn in silence leaves the cycles unknown, and says so", () => {
     bench.deck.press("stop");
     bench.hear(4);
     bench.live.mark();
@@ -123,27 +119,23 @@ describe("the tones of a tape while it plays", () => {
 });
 
 describe("bands of one frequency", () => {
-  it(
-    "are told apart by their level when others were heard, else by what is wanted",
-    { timeout: 180_000 },
-    () => {
-      const bands = [
-        tone(315, 5, { role: "level", levelDb: 0 }),
-        tone(1000, 5),
-        tone(315, 5, { role: "azimuth", levelDb: -20 }),
-      ];
-      const bench = new Listening({}, { ...TAPE, bands });
-      expect(bench.hear(5).playing!.index).toBe(2);
-      expect(bench.live.result(false, "azimuth").band).toMatchObject({
-        index: 2,
-        name: sectionName(bands[2]),
-      });
-      const { tones } = bench.hear(13);
-      expect(tones.map(({ index }) => index)).toEqual([0, 1, 2]);
-      const [first, , last] = tones.map(({ pair }) => pair.channels[0].levelDbfs);
-      expect(first - last).toBeCloseTo(20, 0);
-    },
-  );
+  it("are told apart by their level when others were heard, else by what is wanted", () => {
+    const bands = [
+      tone(315, 5, { role: "level", levelDb: 0 }),
+      tone(1000, 5),
+      tone(315, 5, { role: "azimuth", levelDb: -20 }),
+    ];
+    const bench = new Listening({}, { ...TAPE, bands });
+    expect(bench.hear(5).playing!.index).toBe(2);
+    expect(bench.live.result(false, "azimuth").band).toMatchObject({
+      index: 2,
+      name: sectionName(bands[2]),
+    });
+    const { tones } = bench.hear(13);
+    expect(tones.map(({ index }) => index)).toEqual([0, 1, 2]);
+    const [first, , last] = tones.map(({ pair }) => pair.channels[0].levelDbfs);
+    expect(first - last).toBeCloseTo(20, 0);
+  });
 });
 
 describe("what stands and what wanders", () => {

@@ -1,6 +1,6 @@
 import { louder } from "@/core/measure/louder";
-import { toneWander } from "@/core/measure/tone-wander";
-import { hearsIn } from "@/core/playback/source-and-tape";
+import { timingWander } from "@/core/measure/tone-wander";
+import { hearsInTone } from "@/core/playback/source-and-tape";
 import type { Programme } from "@/core/programme/programme";
 import type { HeardGo } from "@/core/programme/recognise-by-marks";
 import type { PassNow, ReturnedNow } from "@/core/returned/heard-pass";
@@ -107,8 +107,8 @@ export class LiveReturned {
             Math.round(endSeconds * this.sampleRateHz) - from,
           ),
         );
-        const hears = hearsIn(
-          toneWander(louder(inside), this.sampleRateHz, section.frequencyHz * place.speedRatio),
+        const hears = hearsInTone(
+          timingWander(louder(inside), this.sampleRateHz, section.frequencyHz * place.speedRatio),
         );
         if (hears !== "unclear") go.votes[hears]++;
       }

@@ -37,7 +37,7 @@ const numbersOf = (now: PlaybackNow, wanted: "sweep" | "noise" | null = null) =>
   playbackNumbers({ tape: TAPE, machine: MACHINE, corridor: responseCorridor(MACHINE) }, now, null, wanted)
     .response;
 
-describe("a sweep and noise while they play", { timeout: 180_000 }, () => {
+describe("a sweep and noise while they play", () => {
   const parameters = { ...PERFECT_TRANSPORT, "noise.db": -75, "playback.rightT2ErrorPercent": -30 };
   const deck = new PracticeDeck({ parameters, sampleRateHz: RATE, tape: practiceTape(TAPE), seed: 2 });
   deck.press("play");

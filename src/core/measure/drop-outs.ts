@@ -16,6 +16,9 @@ const STOP = 0.62;
 const ATTENUATION_DB = 60;
 const ENVELOPE_RATE_HZ = 6000;
 
+/** What is as deep is heard as one. */
+export const USUAL_DEPTH_DB = 6;
+
 /** The level is held against its median over so long. */
 const AROUND_SECONDS = 1;
 const MEDIAN_EVERY_SECONDS = 0.1;

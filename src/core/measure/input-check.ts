@@ -3,10 +3,12 @@ import { amplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
 import { summitNear } from "@/core/dsp/spectral-summit";
 
 const SPECTRUM_SIZE = 16384;
-/** One look per this many samples is enough to know which tone plays. */
+/** One look per this many samples is enough to know which tone plays; half as many once it was looked at so often. */
 const LOOK_EVERY = 16 * SPECTRUM_SIZE;
+const MANY_LOOKS = 10;
 const CLIPPED_AT = 0.9999;
 const CLIPPED_RUN = 3;
+const CHUNK = 1024;
 /** Below this the tone that should be there is judged against hum and rumble, which may be stronger. */
 const LOWEST_OTHER_TONE_HZ = 250;
 
@@ -36,33 +38,46 @@ export class InputCheck {
   private readonly window = new Float64Array(SPECTRUM_SIZE);
   private filled = 0;
   private untilNextLook = 0;
+  private looks = 0;
   private readonly power = new Float64Array(SPECTRUM_SIZE / 2 + 1);
 
   constructor(private readonly sampleRateHz: number) {}
 
   /** Takes the block as it is, replaces samples that are not numbers by zero, counts them. */
   push(block: Float64Array | Float32Array): void {
-    let { peak, run } = this;
-    let squares = 0;
-    for (let i = 0; i < block.length; i++) {
-      let v = block[i];
-      let magnitude = Math.abs(v);
-      if (!(magnitude < 1e6)) {
-        this.brokenSamples++;
-        block[i] = v = magnitude = 0;
-      }
-      if (magnitude > peak) peak = magnitude;
-      if (magnitude >= CLIPPED_AT) {
-        run++;
-        if (run === CLIPPED_RUN) this.clippedRuns++;
-      } else run = 0;
-      squares += v * v;
-    }
-    this.peak = peak;
-    this.run = run;
-    this.sumOfSquares += squares;
+    for (let at = 0; at < block.length; at += CHUNK) this.take(block.subarray(at, at + CHUNK));
     this.count += block.length;
     this.lookAt(block);
+  }
+
+  /** Most pieces have no sample near full scale and none that is no number: those are summed and no more. */
+  private take(piece: Float64Array | Float32Array): void {
+    let squares = 0;
+    let peak = 0;
+    for (let i = 0; i < piece.length; i++) {
+      const v = piece[i];
+      squares += v * v;
+      const magnitude = Math.abs(v);
+      peak = magnitude > peak ? magnitude : peak;
+    }
+    if (peak >= CLIPPED_AT || !(squares < Infinity)) return this.takeOneByOne(piece);
+    this.run = 0;
+    this.peak = Math.max(this.peak, peak);
+    this.sumOfSquares += squares;
+  }
+
+  private takeOneByOne(piece: Float64Array | Float32Array): void {
+    for (let i = 0; i < piece.length; i++) {
+      if (!(Math.abs(piece[i]) < 1e6)) {
+        this.brokenSamples++;
+        piece[i] = 0;
+      }
+      const magnitude = Math.abs(piece[i]);
+      this.peak = Math.max(this.peak, magnitude);
+      this.run = magnitude >= CLIPPED_AT ? this.run + 1 : 0;
+      if (this.run === CLIPPED_RUN) this.clippedRuns++;
+      this.sumOfSquares += magnitude * magnitude;
+    }
   }
 
   get rms(): number {
@@ -117,7 +132,9 @@ export class InputCheck {
       if (this.filled === SPECTRUM_SIZE) {
         this.addSpectrum(SPECTRUM_SIZE);
         this.filled = 0;
-        this.untilNextLook = this.forgetful ? 0 : LOOK_EVERY - SPECTRUM_SIZE;
+        this.looks++;
+        const rarer = this.looks > MANY_LOOKS ? 2 : 1;
+        this.untilNextLook = this.forgetful ? 0 : rarer * LOOK_EVERY - SPECTRUM_SIZE;
       }
     }
   }

@@ -2,6 +2,10 @@
 const SHORTEST_HOLE = 48;
 const LONGEST_HOLE = 48_000;
 const LOUD = 1e-3;
+/** Of what is no hole only so many samples are looked at, one in so many. */
+const STRETCH = SHORTEST_HOLE / 2;
+/** What is farther back has died away. */
+const REMEMBERED = 1200;
 /** An input stutters while it starts; nothing is measured by then. */
 const STARTING_SAMPLES = 96_000;
 
@@ -22,32 +26,44 @@ export class SoundGaps {
   latestAt = 0;
   private zeros = 0;
   private loudBefore = false;
-  private last = 0;
+  private loudness = 0;
   private heard = 0;
 
   /** The holes that ended within the block. */
   push(block: Array<Float64Array | Float32Array>): Hole[] {
     const holes: Hole[] = [];
-    const [first, ...others] = block;
-    let last = this.last; // a field that is written for each sample is many times slower
-    for (let i = 0; i < first.length; i++) {
-      let magnitude = Math.abs(first[i]);
-      for (const channel of others) magnitude = Math.max(magnitude, Math.abs(channel[i]));
-      if (magnitude === 0) {
-        if (this.zeros === 0) this.loudBefore = last > LOUD;
-        this.zeros++;
+    const { length } = block[0];
+    let i = 0;
+    while (i < length) {
+      const last = i + STRETCH - 1;
+      // a hole that begins within a stretch lasts beyond its end
+      if (this.zeros === 0 && last < length && !isZero(block, last)) {
+        i += STRETCH;
         continue;
       }
-      if (this.zeros > 0) {
+      if (isZero(block, i)) {
+        if (this.zeros === 0) this.loudBefore = this.loudnessAt(block, i) > LOUD;
+        this.zeros++;
+      } else if (this.zeros > 0) {
         if (this.isHole) holes.push(this.close(this.heard + i));
         this.zeros = 0;
       }
-      // the recent loudness, so that a hole that begins at a zero crossing is seen too
-      last = Math.max(magnitude, last * 0.99);
+      i++;
     }
-    this.last = last;
-    this.heard += block[0].length;
+    this.loudness = this.loudnessAt(block, length);
+    this.heard += length;
     return holes;
+  }
+
+  /** How loud it was just before a sample, so that a hole that begins at a zero crossing is seen too. */
+  private loudnessAt(block: ReadonlyArray<Float64Array | Float32Array>, to: number): number {
+    const from = Math.max(0, to - REMEMBERED);
+    let loudness = from === 0 ? this.loudness : 0;
+    for (let i = from; i < to; i++) {
+      loudness *= 0.99;
+      for (const channel of block) loudness = Math.max(loudness, Math.abs(channel[i]));
+    }
+    return loudness;
   }
 
   /** A hole that lasts until now, as far as one can tell. */
@@ -68,3 +84,6 @@ export class SoundGaps {
     return this.loudBefore && this.zeros >= SHORTEST_HOLE && this.zeros <= LONGEST_HOLE;
   }
 }
+
+const isZero = (block: ReadonlyArray<Float64Array | Float32Array>, i: number): boolean =>
+  block.every((channel) => channel[i] === 0);

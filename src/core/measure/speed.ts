@@ -51,8 +51,15 @@ export function speedOf(
   let sum = 0;
   let moment = 0;
   let inertia = 0;
+  // the Hann window, its cosine turned on from place to place
+  const step = (2 * Math.PI) / n;
+  const [turnCos, turnSin] = [Math.cos(step), Math.sin(step)];
+  let [c, s] = [Math.cos(step / 2), Math.sin(step / 2)];
   for (let i = 0; i < n; i++) {
-    const w = weight(i, n);
+    const w = 1 - c;
+    const turned = c * turnCos - s * turnSin;
+    s = s * turnCos + c * turnSin;
+    c = turned;
     const t = i - (n - 1) / 2;
     sum += w * deviation[i];
     moment += w * t * deviation[i];

@@ -1,4 +1,5 @@
 import { quantileInPlace } from "@/core/dsp/quantile";
+import { withoutTrend } from "./without-trend";
 
 const BLOCK_SECONDS = 0.025;
 const FEWEST_BLOCKS = 20;
@@ -11,6 +12,33 @@ const FEWEST_BLOCKS = 20;
  * @returns null for less than half a second of sound
  */
 export function toneWander(samples: ArrayLike<number>, sampleRateHz: number, hz: number): number | null {
+  const blocks = turnedPerBlock(samples, sampleRateHz, hz);
+  return blocks && (100 * medianSize(aboutMiddle(blocks.turned))) / (2 * Math.PI * hz * blocks.seconds);
+}
+
+/**
+ * By how much a tone comes early or late of an even course, microseconds: half of the time it is farther from it than this.
+ * Of a whole tone in which nothing was switched this tells better than how its frequency wavers: slow wow adds up in it,
+ * noise does not.
+ * @param hz of the tone, within a few percent
+ * @returns null for less than half a second of sound
+ */
+export function timingWander(samples: ArrayLike<number>, sampleRateHz: number, hz: number): number | null {
+  const blocks = turnedPerBlock(samples, sampleRateHz, hz);
+  if (blocks === null) return null;
+  let phase = 0;
+  const course = aboutMiddle(blocks.turned).map((by) => (phase += by));
+  // a straight course is taken out as it is of a deviation, which is told re its own mean
+  const mean = course.reduce((sum, at) => sum + at, 0) / course.length;
+  return (1e6 * medianSize(withoutTrend(course.map((at) => at - mean)))) / (2 * Math.PI * hz);
+}
+
+/** By how much the phase of a tone turns from block to block beyond its own, radians. */
+function turnedPerBlock(
+  samples: ArrayLike<number>,
+  sampleRateHz: number,
+  hz: number,
+): { turned: Float64Array; seconds: number } | null {
   // a whole number of periods, so that the tone's own mirror image does not beat in the blocks
   const size = Math.round(Math.max(1, Math.round(BLOCK_SECONDS * hz)) * (sampleRateHz / hz));
   const blocks = Math.floor(samples.length / size);
@@ -33,7 +61,12 @@ export function toneWander(samples: ArrayLike<number>, sampleRateHz: number, hz:
     const by = phases[b + 1] - phases[b];
     return by - 2 * Math.PI * Math.round(by / (2 * Math.PI));
   });
-  const middle = quantileInPlace(Float64Array.from(turned), 0.5);
-  const off = turned.map((by) => Math.abs(by - middle));
-  return (100 * quantileInPlace(off, 0.5)) / (step * size);
+  return { turned, seconds: size / sampleRateHz };
 }
+
+function aboutMiddle(turned: Float64Array): Float64Array {
+  const middle = quantileInPlace(Float64Array.from(turned), 0.5);
+  return turned.map((by) => by - middle);
+}
+
+const medianSize = (x: Float64Array): number => quantileInPlace(x.map(Math.abs), 0.5);

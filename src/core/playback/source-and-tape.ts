@@ -254,10 +254,22 @@ function meanOf(windows: StoodAt[]): Omit<StoodAt, "atSeconds"> {
 }
 
 /** Whether a tone that wavers so much, percent, has been on tape. */
-export function hearsIn(wanderPercent: number | null): HearsNow {
-  if (wanderPercent === null) return "unclear";
-  if (wanderPercent < LOCKED_PERCENT) return "source";
-  return wanderPercent > TAPED_PERCENT ? "tape" : "unclear";
+export const hearsIn = (wanderPercent: number | null): HearsNow =>
+  between(wanderPercent, LOCKED_PERCENT, TAPED_PERCENT);
+
+/** Early and late by which a whole tone is locked to a clock, and has been on tape, microseconds. */
+const LOCKED_MICROSECONDS = 1;
+const TAPED_MICROSECONDS = 3;
+
+/** Whether a whole tone that comes so early and late, microseconds, has been on tape. */
+export const hearsInTone = (timingMicroseconds: number | null): HearsNow =>
+  between(timingMicroseconds, LOCKED_MICROSECONDS, TAPED_MICROSECONDS);
+
+/** What a wander is of that is below what is locked, above what has been on tape, or neither. */
+function between(wander: number | null, locked: number, taped: number): HearsNow {
+  if (wander === null) return "unclear";
+  if (wander < locked) return "source";
+  return wander > taped ? "tape" : "unclear";
 }
 
 const NOTHING: SourceAndTape = {

@@ -6,7 +6,7 @@ import { DEMO_BLANKS } from "./demo-blanks";
 
 const [PLAIN, CHROME] = DEMO_BLANKS;
 
-describe("bias off a three-head machine", { timeout: 240_000 }, () => {
+describe("bias off a three-head machine", () => {
   it("what went in and what came off the tape are told apart, and a pass of each tells how it stands", () => {
     const bench = new RecordBench(
       "ellesby-c-3h",
@@ -24,7 +24,7 @@ describe("bias off a three-head machine", { timeout: 240_000 }, () => {
   });
 });
 
-describe("bias watched off the tape while it is turned", { timeout: 240_000 }, () => {
+describe("bias watched off the tape while it is turned", () => {
   it("both tones tell where the screw is, right through a turn, and bring it within the class", () => {
     const bench = new RecordBench("ellesby-c-3h", PLAIN, { "bias.leftDb": -1.7, "bias.rightDb": 1.2 }, 6);
     bench.watch("bias");
@@ -60,16 +60,16 @@ describe("bias watched off the tape while it is turned", { timeout: 240_000 }, (
   });
 });
 
-describe("bias of a two-head machine, by passes", { timeout: 240_000 }, () => {
+describe("bias of a two-head machine, by passes", () => {
   it("what was recorded before the last turn is not taken for the present setting", () => {
-    const bench = new RecordBench("ellesby-c-1r", PLAIN, { "bias.leftDb": -2 }, 4, shortSequences(1.5));
+    const bench = new RecordBench("ellesby-c-1r", PLAIN, { "bias.leftDb": -2 }, 4, shortSequences(1.2));
     bench.record("bias", "source");
     expect(bench.log("bias", "as found")).toMatch(/rewind and play/);
-    bench.play(12);
+    bench.play(11);
     expect(bench.log("bias", "as found")).toBeNull();
     const hear = () => {
       bench.record("bias", "source");
-      bench.play(12);
+      bench.play(11);
     };
     expect(bench.setByPasses("bias", "bias-left-i", 1, () => undefined)).toBe("wait");
     expect(bench.log("bias", "as left")).toMatch(/turned since/);

@@ -19,7 +19,7 @@ export const DEMO_BLANKS: readonly BlankTape[] = [
     id: "demo-blank-bright",
     name: "SSA chrome cassette",
     type: "II",
-    overBias: [{ speedCmPerS: 4.76, db: 2 }],
+    overBias: [{ speedCmPerS: 4.76, db: 3 }],
     recommendedLevelDb: 1,
     treble: "bright",
     condition: { shedding: false, backCoated: false, age: "old stock" },

@@ -14,7 +14,7 @@ import { shortSequences } from "./short-sequences";
 
 const [PLAIN] = DEMO_BLANKS;
 const TONE = PRESETS.find(({ id }) => id === "erase-tone")!;
-const SHORT = shortSequences(2);
+const SHORT = shortSequences(1.3);
 
 describe("erase and noise off a three-head machine", () => {
   it("a residue of 66 dB is what is read, and judged as a floor", () => {

@@ -32,7 +32,7 @@ function recording(settings: Record<string, number>, seed: number): PlaybackBenc
   return bench;
 }
 
-describe("record level off a three-head machine", { timeout: 180_000 }, () => {
+describe("record level off a three-head machine", () => {
   it("source and tape are told apart without a word, and the difference is read", () => {
     const bench = recording({ "record.leftDb": -2.3, "record.rightDb": 1.7 }, 3);
     bench.listen(5);

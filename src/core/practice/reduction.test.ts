@@ -16,7 +16,7 @@ const SHORT = PRESETS.filter(({ id }) => id === "noise-reduction").map((preset) 
     .map((one) => ({ ...one, seconds: 1.5 })),
 }));
 
-describe("noise reduction and filters of the practice machine", { timeout: 240_000 }, () => {
+describe("noise reduction and filters of the practice machine", () => {
   it("a fault of one channel's circuit and a filter that cuts too low are told, each by its own switch", () => {
     const settings: Partial<TransportParameters> = {
       "reduction.leftErrorDb": 4,

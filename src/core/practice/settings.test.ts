@@ -2,7 +2,8 @@ import { describe, expect, it } from "vitest";
 import { inForce } from "@/core/records/job-records";
 import { PRESETS } from "@/core/signals/presets";
 import { settingsNow } from "@/core/stations/settings";
-import { dropOutRates } from "@/core/stations/passport";
+import { dropOutRates } from "@/core/measure/drop-out-rates";
+import { dropOutsOf } from "@/core/stations/passport";
 import { RecordBench } from "@/testing/record-bench";
 import { DEMO_BLANKS } from "./demo-blanks";
 
@@ -15,7 +16,7 @@ const PASSPORTS = PRESETS.filter(({ id }) => id === "passport").map((preset) => 
   segments: preset.segments.map((one) => ({ ...one, seconds: Math.min(16, 0.7 * one.seconds) })),
 }));
 
-describe("settings for a tape on the practice machine", { timeout: 180_000 }, () => {
+describe("settings for a tape on the practice machine", () => {
   it("a passport tells what the tape is coated with", () => {
     const bench = new RecordBench(
       "ellesby-c-3h",
@@ -36,7 +37,7 @@ describe("settings for a tape on the practice machine", { timeout: 180_000 }, ()
       expect(mol !== null || molAbove !== null).toBe(true);
       expect(noise!.value).toBeLessThan(-40);
     }
-    expect(dropOutRates(passport!)!.perMinute.map(({ perMinute }) => perMinute)).toEqual([0, 0]);
+    expect(dropOutRates(dropOutsOf(passport!))!.perMinute.map(({ perMinute }) => perMinute)).toEqual([0, 0]);
     expect(bench.log("settings", "working")).toBeNull();
     const logged = inForce(bench.laid("settings").records.readings);
     const wanted = logged.filter(({ quantity }) => quantity === "passport.biasWanted");

@@ -59,7 +59,7 @@ function expectHonest({ channels }: Awaited<ReturnType<typeof played>>) {
 }
 const mains = (hz: number, amplitude: number, t: number) => amplitude * Math.sin(2 * Math.PI * hz * t + 1);
 
-describe("a response says what it rests on", { timeout: 180_000 }, () => {
+describe("a response says what it rests on", () => {
   it("clean: flat, known well, without a doubt", async () => {
     const run = await played((x) => x);
     expect(run.doubts).toEqual([]);

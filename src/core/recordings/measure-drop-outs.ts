@@ -1,13 +1,7 @@
 import type { SoundFile } from "@/core/formats/sound-file";
 import { channelName } from "@/core/measure/channel-name";
-import { DropOutMeter, together, type DropOut } from "@/core/measure/drop-outs";
-
-export interface ChannelDropOuts {
-  channel: string;
-  events: DropOut[];
-  /** Of tone that was heard. */
-  seconds: number;
-}
+import type { ChannelDropOuts } from "@/core/measure/drop-out-rates";
+import { DropOutMeter, together } from "@/core/measure/drop-outs";
 
 /** Drop-outs of a tone in a recording of any length. @throws RangeError for a tone that the sample rate does not hold */
 export async function measureDropOuts(

@@ -46,10 +46,11 @@ export class Oscillator {
     return Math.max(DEAD_DB, this.parameters["oscillator.amplitudeDb"] + this.fallenDb);
   }
 
-  /** How far down it takes what was on a tape of a type, dB; 0 leaves it as it was. */
-  eraseDepthDb(type: keyof typeof HARDER_DB): number {
+  /** How far down it takes what was on a tape of a type, in one direction, dB; 0 leaves it as it was. */
+  eraseDepthDb(type: keyof typeof HARDER_DB, reverse = false): number {
     const { amplitudeDb, parameters } = this;
     if (amplitudeDb <= DEAD_DB) return 0;
-    return Math.max(0, parameters["erase.depthDb"] - HARDER_DB[type] + ERASE_DB_PER_DB * amplitudeDb);
+    const head = parameters["erase.depthDb"] - (reverse ? parameters["erase.reverseWeakerDb"] : 0);
+    return Math.max(0, head - HARDER_DB[type] + ERASE_DB_PER_DB * amplitudeDb);
   }
 }

@@ -353,11 +353,12 @@ export class PracticeDeck {
     // the right tracks are next to each other in the middle of the tape
     const near = amplitudeOf(db);
     const far = amplitudeOf(db - FARTHER_DB);
-    for (let i = 0; i < places.length; i++) {
-      const place = this.tape.seconds - places[i];
-      right[i] += near * other.read(1, place);
-      left[i] += far * other.read(0, place);
-    }
+    const theirs = places.map((place) => this.tape.seconds - place);
+    const heard = new Float64Array(places.length);
+    other.readMany(1, theirs, heard);
+    for (let i = 0; i < heard.length; i++) right[i] += near * heard[i];
+    other.readMany(0, theirs, heard);
+    for (let i = 0; i < heard.length; i++) left[i] += far * heard[i];
   }
 
   private record(places: Float64Array): [Float64Array, Float64Array] {
@@ -391,7 +392,7 @@ export class PracticeDeck {
     const due = all.subarray(0, places.length - late);
     this.waiting = all.slice(due.length);
     const [left, right] = flux.map((x) => x.slice(late));
-    const residue = amplitudeOf(-this.oscillator.eraseDepthDb(this.tape.formula.type));
+    const residue = amplitudeOf(-this.oscillator.eraseDepthDb(this.tape.formula.type, reverses(this.key)));
     if (due.length > 0) this.recorder.push(left, right, due, residue);
   }
 
@@ -491,5 +492,9 @@ function readInto(
   out: Float64Array,
 ): void {
   const step = (laterTo - laterFrom) / places.length;
-  for (let i = 0; i < places.length; i++) out[i] = side.read(track, places[i] - laterFrom - i * step);
+  side.readMany(
+    track,
+    places.map((place, i) => place - laterFrom - i * step),
+    out,
+  );
 }

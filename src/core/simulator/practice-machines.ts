@@ -100,6 +100,7 @@ const CASSETTE: TransportParameters = {
   "panel.biasDbPerTurn": 0,
   "panel.levelDbPerTurn": 0,
   "erase.depthDb": 66,
+  "erase.reverseWeakerDb": 0,
   "oscillator.amplitudeDb": 0,
   "oscillator.diesAfterSeconds": 0,
   "headroom.biasDb": 0,
@@ -341,6 +342,12 @@ export const PRACTICE_CONDITIONS: readonly PracticeCondition[] = [
     settings: { "record.amplifierThirdPercent": 1.6, "bias.leftDb": 1.8, "bias.rightDb": 1.8 },
   },
   { id: "weak-erase", name: "old programme stays: weak erase", settings: { "erase.depthDb": 44 } },
+  {
+    id: "weak-erase-reverse",
+    name: "old programme stays in reverse",
+    settings: { "erase.reverseWeakerDb": 24 },
+    needs: "deck.autoReverse",
+  },
   {
     id: "weak-oscillator",
     name: "bright and not erased: weak oscillator",

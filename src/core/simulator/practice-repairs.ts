@@ -19,7 +19,7 @@ export function repaired(work: string, parameters: TransportParameters): Partial
     case "record-capacitors":
       return { "record.amplifierThirdPercent": 0 };
     case "erase-head":
-      return { "erase.depthDb": SOUND_ERASE_DB };
+      return { "erase.depthDb": SOUND_ERASE_DB, "erase.reverseWeakerDb": 0 };
     case "oscillator":
       return { "oscillator.amplitudeDb": 0, "oscillator.diesAfterSeconds": 0 };
     case "reduction":

@@ -69,6 +69,8 @@ describe("an oscillator that dies warm", () => {
     expect(of({}).eraseDepthDb("I")).toBe(66);
     expect(of({}).eraseDepthDb("IV")).toBe(57);
     expect(of({ "oscillator.amplitudeDb": -4 }).eraseDepthDb("I")).toBe(56);
+    const oneWay = of({ "erase.reverseWeakerDb": 24 });
+    expect([oneWay.eraseDepthDb("I"), oneWay.eraseDepthDb("I", true)]).toEqual([66, 42]);
     expect(of({ "oscillator.diesAfterSeconds": 40 }, 39).eraseDepthDb("I")).toBe(66);
     expect(of({ "oscillator.diesAfterSeconds": 40 }, 42).eraseDepthDb("I")).toBe(0);
   });

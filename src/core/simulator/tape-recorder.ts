@@ -1,5 +1,5 @@
 import { joined } from "@/core/dsp/joined";
-import { INTERPOLATOR_REACH, interpolatePair } from "@/core/dsp/sinc-interpolator";
+import { interpolateMany, INTERPOLATOR_REACH } from "@/core/dsp/sinc-interpolator";
 import { GRID_PER_SECOND, type TapeSide } from "./tape";
 
 /**
@@ -33,16 +33,23 @@ export class TapeRecorder {
     // as much on both sides as an interpolation at the edges reaches for, silence where the next block is short
     const silence = new Float64Array(INTERPOLATOR_REACH + 1);
     const [left, right] = sound.map((here, c) => joined(this.before[c], here, next[c], silence));
-    const point = new Float64Array(2);
+    const grid: number[] = [];
+    const at: number[] = [];
     for (let i = 0; i < n; i++) {
       const from = places[i] * GRID_PER_SECOND;
       const to = (i + 1 < n ? places[i + 1] : 2 * places[i] - places[Math.max(0, i - 1)]) * GRID_PER_SECOND;
       for (let g = Math.max(0, Math.ceil(from)); g < to; g++) {
-        const at = INTERPOLATOR_REACH + i + (g - from) / (to - from);
-        interpolatePair(left, right, at, point);
-        this.side.write(g, point[0], point[1], residue);
+        grid.push(g);
+        at.push(INTERPOLATOR_REACH + i + (g - from) / (to - from));
       }
     }
+    const asked = Float64Array.from(at);
+    const [onLeft, onRight] = [left, right].map((x) => {
+      const values = new Float64Array(asked.length);
+      interpolateMany(x, asked, values);
+      return values;
+    });
+    grid.forEach((g, k) => this.side.write(g, onLeft[k], onRight[k], residue));
     this.before = [left, right].map((x) => x.slice(n, n + INTERPOLATOR_REACH)) as Pair;
   }
 }

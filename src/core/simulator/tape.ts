@@ -1,6 +1,11 @@
 import { amplitudeOf } from "@/core/dsp/decibels";
 import { noisePeriod } from "@/core/dsp/periodic-noise";
-import { interpolate, interpolateIn, INTERPOLATOR_REACH } from "@/core/dsp/sinc-interpolator";
+import {
+  interpolate,
+  interpolateIn,
+  interpolateMany,
+  INTERPOLATOR_REACH,
+} from "@/core/dsp/sinc-interpolator";
 
 import { ordinary, type TapeFormula } from "./tape-formula";
 import { WornPlaces } from "./worn-places";
@@ -42,8 +47,6 @@ export class TapeSide {
   /** Seconds that changed since somebody last asked. */
   readonly changed = new Set<number>();
   private last = 0;
-  /** The second that was read last. */
-  private reading: { second: number; place: RecordedSecond } | null = null;
   /** The second that was written to last. */
   private writing: { second: number; place: RecordedSecond } | null = null;
 
@@ -76,6 +79,31 @@ export class TapeSide {
     return this.worn ? flux * this.worn.gain(track, seconds) : flux;
   }
 
+  /** The same at many places, one after the other, of tape that is not far apart. */
+  readMany(track: 0 | 1, seconds: Float64Array, out: Float64Array): void {
+    const place = this.recordedAround(seconds);
+    if (place === null) {
+      for (let i = 0; i < seconds.length; i++) out[i] = this.read(track, seconds[i]);
+      return;
+    }
+    const from = Math.floor(seconds[0]);
+    interpolateMany(
+      track === 0 ? place.left : place.right,
+      seconds.map((at) => (at - from) * GRID_PER_SECOND),
+      out,
+    );
+    if (this.worn) for (let i = 0; i < seconds.length; i++) out[i] *= this.worn.gain(track, seconds[i]);
+  }
+
+  /** The recorded second that all of some places lie in, none near its edges; null where there is no such second. */
+  private recordedAround(seconds: Float64Array): RecordedSecond | null {
+    if (seconds.length === 0) return null;
+    const whole = Math.floor(seconds[0]);
+    const edge = (INTERPOLATOR_REACH + 1) / GRID_PER_SECOND;
+    const inside = seconds.every((at) => at - whole > edge && at - whole < 1 - edge);
+    return inside ? (this.recorded.get(whole) ?? null) : null;
+  }
+
   /** Whether there is nothing on it at all. */
   get isEmpty(): boolean {
     return this.bands.length === 0 && this.recorded.size === 0;
@@ -83,17 +111,10 @@ export class TapeSide {
 
   private flux(track: 0 | 1, seconds: number): number {
     const whole = Math.floor(seconds);
-    // nearly always in the second that was read last
-    if (this.reading?.second === whole) {
-      const within = (seconds - whole) * GRID_PER_SECOND;
-      if (within > INTERPOLATOR_REACH && within < GRID_PER_SECOND - INTERPOLATOR_REACH - 1)
-        return interpolateIn(track === 0 ? this.reading.place.left : this.reading.place.right, within);
-    }
     if (this.recorded.size === 0 || !this.nearRecorded(whole, seconds)) return this.printed(track, seconds);
     const at = seconds * GRID_PER_SECOND;
     const place = this.recorded.get(whole);
     const within = at - whole * GRID_PER_SECOND;
-    if (place) this.reading = { second: whole, place };
     if (place && within > INTERPOLATOR_REACH && within < GRID_PER_SECOND - INTERPOLATOR_REACH - 1)
       return interpolateIn(track === 0 ? place.left : place.right, within);
     return interpolate((index) => this.onGrid(track, index), at);

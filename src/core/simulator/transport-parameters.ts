@@ -116,6 +116,8 @@ export interface TransportParameters {
   "panel.levelDbPerTurn": number;
   /** On a tape of type I, with the oscillator at its right amplitude. */
   "erase.depthDb": number;
+  /** By how much less the erase head of the reverse direction takes down. */
+  "erase.reverseWeakerDb": number;
   /** Amplitude of the bias oscillator re what it should be: bias and erase both go with it. */
   "oscillator.amplitudeDb": number;
   /** Seconds of recording after which it stops swinging, until it is cold again; 0 for one that is sound. */
@@ -297,6 +299,7 @@ export const PARAMETER_RANGES: Record<ParameterPath, ParameterRange> = {
   "record.amplifierThirdPercent": range("%", 0, 10, "third harmonic of the record amplifiers at 0"),
   "head.magnetised": range("", 0, 1, "residual magnetism of the heads"),
   "erase.depthDb": range("dB", 0, 100, "how far the erase head takes down what was there"),
+  "erase.reverseWeakerDb": range("dB", 0, 100, "by how much less in the reverse direction"),
   "panel.biasDbPerTurn": range("dB/turn", -40, 40, "what the bias knob on the front does, 0 for none"),
   "panel.levelDbPerTurn": range("dB/turn", -40, 40, "what the level knob on the front does, 0 for none"),
   "oscillator.amplitudeDb": range("dB", -12, 6, "amplitude of the bias oscillator, re what it should be"),

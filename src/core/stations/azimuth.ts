@@ -146,7 +146,7 @@ export const azimuth: MeasuringStation<"azimuth", keyof typeof quantities> = {
       ? "has a single tone: whole cycles cannot be counted"
       : null;
   },
-  upsets: ["azimuth", "level", "response"],
+  upsets: ["azimuth", "level", "response", "bias", "record-response", "reduction", "settings"],
   readings: ({ numbers, here: { machine } }) => {
     if (!numbers) return nothingToLog("Nothing of the tape was heard yet: play it.");
     const { playing, phase } = numbers.now;

@@ -1,5 +1,6 @@
 import type { BiasSchool } from "@/core/records/job";
-import { HEARD_SCHOOLS, type HeardSchool } from "@/core/guidance/bias-answers";
+import { HEARD_SCHOOLS, peakToHear, type HeardSchool } from "@/core/guidance/bias-answers";
+import { placesHeard } from "@/core/guidance/bias-law";
 import { turnsTo, type BiasKnown } from "@/core/guidance/bias-screw";
 import { directionInWords, turnInWords, type TurnAdvice } from "@/core/guidance/turn-guidance";
 import { inForce } from "@/core/records/job-records";
@@ -49,13 +50,16 @@ const SAME_MOMENT_MS = 3000;
 const TRIAL_TURNS = 0.125;
 /** Nearer than this share of the limit there is nothing to gain by turning. */
 const GOOD_ENOUGH_SHARE = 0.3;
+const LEAST_SHARE = 0.1;
+/** Known to this share of the limit, it passes where it is left near enough. */
+const SURE_SHARE = 0.6;
 const LEVEL_UNCERTAINTY_DB = 0.06;
 const THIRD_UNCERTAINTY_DB = 0.5;
 
 /** The school that a job is set by. */
 export const schoolOf = ({ biasSchool = "flatness" }: { biasSchool?: BiasSchool }): BiasSchool => biasSchool;
 
-const limitOf = ({ limits, toleranceClass }: Machine): number =>
+export const biasLimitOf = ({ limits, toleranceClass }: Machine): number =>
   limits.biasDb ?? TOLERANCE_CLASSES[toleranceClass].biasDb;
 
 /** The school that is heard: where the maker's figure is chosen, flatness beside it. */
@@ -151,7 +155,34 @@ export const meterReading = (
   ]);
 
 const isContent = (error: ReturnType<typeof errorOf>, limit: number): boolean =>
-  error !== null && Math.abs(error.errorDb) <= GOOD_ENOUGH_SHARE * limit && error.uncertaintyDb < limit;
+  error !== null &&
+  error.uncertaintyDb < limit &&
+  Math.abs(error.errorDb) <= goodEnoughDb(error.uncertaintyDb, limit);
+
+/** So near that it passes with its ± counted in, where it can; never nearer than makes sense to turn. */
+const goodEnoughDb = (uncertaintyDb: number, limit: number): number =>
+  Math.min(GOOD_ENOUGH_SHARE * limit, Math.max(LEAST_SHARE * limit, 0.95 * limit - uncertaintyDb));
+
+const isSure = (error: ReturnType<typeof errorOf>, limit: number): boolean =>
+  error !== null && error.uncertaintyDb <= SURE_SHARE * limit;
+
+function turnAdvice(turns: number, { laws, slackTurns }: BiasKnown): Pick<Advised, "advice" | "headline"> {
+  const advice: TurnAdvice = {
+    kind: "turn",
+    turns,
+    effect: {
+      perTurn: laws[0].dbPerTurn,
+      slackTurns,
+      slackKnown: false,
+      models: [],
+      lastTurn: { turns, change: 0 },
+    },
+  };
+  return { advice, headline: `${directionInWords(turns)}, ${turnInWords(turns)}` };
+}
+
+const NO_TRAVEL =
+  "Its school would leave it farther on. Look whether it is this type's screw, then at the oscillator: its supply, its coupling capacitor, a worn head.";
 
 /** While the screw turns and its tones are heard: how far yet, and when to stop. */
 function whileTurning(
@@ -188,7 +219,7 @@ function adviseByMeter(bench: OnTheBench, chosenId: string | null): Advised {
     {
       station: bias,
       quantity: "bias.error",
-      limit: limitOf(bench.here.machine),
+      limit: biasLimitOf(bench.here.machine),
       live: ({ channel }) => {
         const typed = last(channel);
         return typed
@@ -212,7 +243,7 @@ export const bias: MeasuringStation<"bias", BiasQuantity> = {
   quantities,
   onRoute: recordsTape,
   deciding: () => ["bias.error"],
-  limitOf: (machine, quantity) => (quantity === "bias.error" ? limitOf(machine) : null),
+  limitOf: (machine, quantity) => (quantity === "bias.error" ? biasLimitOf(machine) : null),
   ownLimits: [{ key: "biasDb", label: "Own bias limit ±, dB", most: 10 }],
   corridorOf: () => null,
   apartBy: BIAS_SCREWS.apartBy,
@@ -227,7 +258,7 @@ export const bias: MeasuringStation<"bias", BiasQuantity> = {
     steady: BIAS_TONES.id,
   },
   tapeLacks: () => null,
-  upsets: ["bias", "record-level", "record-response", "distortion", "reduction"],
+  upsets: ["bias", "record-level", "record-response", "distortion", "reduction", "settings"],
   readings: (bench) => {
     const { recorded, tones, lacks } = biasNow(bench);
     const last = recorded.at(-1);
@@ -264,7 +295,7 @@ export const bias: MeasuringStation<"bias", BiasQuantity> = {
     const { lacks, tones } = biasNow(bench);
     const chosen = schoolOf(job);
     if (chosen === "makers-figure") return adviseByMeter(bench, chosenId);
-    const limit = limitOf(machine);
+    const limit = biasLimitOf(machine);
     const all = biasSides(bench);
     const sides = all.flatMap((side) =>
       side.adjuster ? [{ side, adjuster: side.adjuster, error: errorOf(chosen, side) }] : [],
@@ -300,7 +331,23 @@ export const bias: MeasuringStation<"bias", BiasQuantity> = {
       };
     if (lacks !== null || !known)
       return { ...said, advice: { kind: "wait" }, headline: "record the sequence", reason: lacks ?? "" };
-    const places = new Set(known.points.map(({ turns }) => turns)).size;
+    const places = placesHeard(known.points);
+    const toPeak =
+      chosen === "over-bias" && places > 1 && !isSure(at.error, limit)
+        ? peakToHear(known.laws, known.points)
+        : null;
+    const last = inForce(bench.here.adjustments).findLast(
+      ({ adjusterId, turns }) => adjusterId === at.adjuster.id && turns !== 0,
+    );
+    const isAtEnd = (turns: number) => last?.atStop === true && turns * (last.turns ?? 0) > 0;
+    const turnsToPeak = toPeak === null ? null : turnsTo(toPeak, known);
+    if (turnsToPeak !== null && !isAtEnd(turnsToPeak))
+      return {
+        ...said,
+        ...turnAdvice(turnsToPeak, known),
+        reason:
+          "To where the high tone is loudest: over-bias is a drop from there, and it was not heard there yet. From there back.",
+      };
     if (isContent(at.error, limit))
       return {
         ...said,
@@ -320,21 +367,16 @@ export const bias: MeasuringStation<"bias", BiasQuantity> = {
       return { ...said, advice: { kind: "unclear" }, headline: "cannot be told", reason: answer.says };
     const turns = turnsTo(answer.turns, known);
     const dbPerTurn = known.laws[0].dbPerTurn;
-    const advice: TurnAdvice = {
-      kind: "turn",
-      turns,
-      effect: {
-        perTurn: dbPerTurn,
-        slackTurns: known.slackTurns,
-        slackKnown: false,
-        models: [],
-        lastTurn: { turns, change: 0 },
-      },
-    };
+    if (isAtEnd(turns))
+      return {
+        ...said,
+        advice: { kind: "unclear" },
+        headline: "no more travel this way",
+        reason: NO_TRAVEL,
+      };
     return {
       ...said,
-      advice,
-      headline: `${directionInWords(turns)}, ${turnInWords(turns)}`,
+      ...turnAdvice(turns, known),
       reason: `${Math.round(360 * Math.abs(turns))}°, known to ±${Math.round(360 * answer.uncertaintyTurns)}°: ${answer.says} This screw gives ${fixed(dbPerTurn, 1, true)} dB of bias a turn.`,
     };
   },

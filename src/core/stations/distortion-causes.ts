@@ -1,14 +1,22 @@
 import { explainDistortion, type DistortionCause } from "@/core/advice/explain-distortion";
+import { placesHeard } from "@/core/guidance/bias-law";
+import { turnsTo } from "@/core/guidance/bias-screw";
+import { directionInWords, turnInWords } from "@/core/guidance/turn-guidance";
 import { inForce } from "@/core/records/job-records";
-import { schoolOf } from "./bias";
-import { biasSides, errorOf } from "./bias-sides";
+import { biasLimitOf, schoolOf } from "./bias";
+import { biasSides, errorOf, type BiasSide } from "./bias-sides";
 import { distortion, type DistortionOf } from "./distortion";
 import type { OnTheBench } from "./on-the-bench";
 
 const USUAL_LIMIT_PERCENT = 3;
 
+/** A cause with the turn that is to be tried against it. */
+export interface CauseAndTurn extends DistortionCause {
+  turn: { adjusterId: string; turns: number } | null;
+}
+
 /** What the distortion of the worse channel usually means, held against the job's other tapes and how its bias stands. */
-export function distortionCauses(bench: OnTheBench, channels: readonly DistortionOf[]): DistortionCause[] {
+export function distortionCauses(bench: OnTheBench, channels: readonly DistortionOf[]): CauseAndTurn[] {
   const { here, circumstances } = bench;
   const { recordingOn } = circumstances;
   const worst = channels.toSorted((a, b) => (b.zero?.thirdPercent ?? 0) - (a.zero?.thirdPercent ?? 0)).at(0);
@@ -18,10 +26,13 @@ export function distortionCauses(bench: OnTheBench, channels: readonly Distortio
   const last = (quantity: string, tape: string | undefined) =>
     readings.findLast((r) => r.quantity === quantity && r.context.recordingOn === tape);
   const biasError = last("bias.error", recordingOn);
+  const level = last("recordLevel.error", recordingOn);
   const lower = steps.find(
     ({ sentDbfs }) => sentDbfs < zero.sentDbfs && sentDbfs > zero.sentDbfs - NEXT_STEP_DB,
   );
-  return explainDistortion({
+  // what is heard now is distortion's
+  const side = biasSides({ ...bench, heard: null }).find((one) => one.channel === channel);
+  const causes = explainDistortion({
     thirdPercent: zero.measurable ? zero.thirdPercent : null,
     secondPercent: zero.harmonics.find(({ order, measurable }) => order === 2 && measurable)?.percent ?? null,
     sourceThirdPercent: sourceZero?.measurable ? sourceZero.thirdPercent : null,
@@ -34,21 +45,33 @@ export function distortionCauses(bench: OnTheBench, channels: readonly Distortio
       }),
     biasErrorDb: biasError?.value ?? null,
     biasUncertaintyDb: biasError?.uncertainty ?? 0,
-    overBiasErrorDb: overBiasErrorDb(bench, channel),
+    biasLimitDb: biasLimitOf(here.machine),
+    recordLevel: level ? { errorDb: level.value, uncertaintyDb: level.uncertainty } : null,
+    overBias: schoolOf(here.job) === "flatness" ? overBiasOf(side) : "not asked",
     fallsDbPerDb:
       lower?.measurable && zero.measurable
         ? (20 * Math.log10(zero.thirdPercent / lower.thirdPercent)) / (zero.sentDbfs - lower.sentDbfs)
         : null,
   });
+  return causes.map((cause) => withTurn(cause, side));
 }
+
+/** How far its screw is to be turned where bias is to be raised; as it is where the screw was not learned yet. */
+function withTurn(cause: DistortionCause, side: BiasSide | undefined): CauseAndTurn {
+  const { known, adjuster } = side ?? {};
+  const law = known?.laws.at(0);
+  if (cause.raisesBiasDb === undefined || !adjuster || !known || !law || placesHeard(known.points) < 2)
+    return { ...cause, turn: null };
+  const turns = turnsTo(known.nowTurns + cause.raisesBiasDb / law.dbPerTurn, known);
+  const how = `${adjuster.name}: ${directionInWords(turns)}, ${turnInWords(turns)} (${Math.round(360 * Math.abs(turns))}°).`;
+  return { ...cause, tryFirst: `${cause.tryFirst} ${how}`, turn: { adjusterId: adjuster.id, turns } };
+}
+
 const NEXT_STEP_DB = 4.5;
 
-/** How bias stands by over-bias, from what was logged while it was set; null where that is the chosen school, and where it is not known well. */
-function overBiasErrorDb(bench: OnTheBench, channel: string): number | null {
-  if (schoolOf(bench.here.job) === "over-bias") return null;
-  // what is heard now is distortion's
-  const side = biasSides({ ...bench, heard: null }).find((one) => one.channel === channel);
-  const error = side ? errorOf("over-bias", side) : null;
-  return error && error.uncertaintyDb < KNOWN_DB ? error.errorDb : null;
+/** How bias stands by over-bias, from what was logged while it was set. */
+function overBiasOf(side: BiasSide | undefined): Parameters<typeof explainDistortion>[0]["overBias"] {
+  if (!side || side.overBiasDb === null) return "not asked";
+  const error = errorOf("over-bias", side);
+  return error ? { errorDb: error.errorDb, uncertaintyDb: error.uncertaintyDb } : "not known";
 }
-const KNOWN_DB = 1.2;

@@ -102,7 +102,7 @@ export const distortion: MeasuringStation<"distortion", DistortionQuantity> = {
   adjusters: [{ kind: "work", says: "work, against distortion", actsOn: [] }],
   hears: { what: "sequence", flutter: false, role: null, sequence: SEQUENCE.id, follows: null, steady: null },
   tapeLacks: () => null,
-  upsets: ["bias", "record-level", "record-response", "distortion"],
+  upsets: ["bias", "record-level", "record-response", "distortion", "noise", "reduction", "settings"],
   readings: (bench) => {
     const { recorded, lacks } = recordedHere(bench);
     const last = recorded.at(-1);

@@ -1,5 +1,7 @@
 import { describe, expect, it } from "vitest";
-import { eraseCauses, secondPassCauses } from "./erase-causes";
+import type { Reading } from "@/core/records/reading";
+import { aReading } from "@/testing/records";
+import { eraseCauses, erasedBefore, secondPassCauses, type ErasedBefore } from "./erase-causes";
 
 const both = (left: number, right: number) => [
   { channel: "left", db: left },
@@ -8,16 +10,72 @@ const both = (left: number, right: number) => [
 const CHROME = [{ name: "chrome", db: 66 }];
 
 describe("what a short erase depth usually means", () => {
-  it.each<[string, ReturnType<typeof both>, typeof CHROME, number | null, RegExp | null]>([
-    ["deep enough", both(66, 64), CHROME, null, null],
-    ["one channel", both(66, 44), [], null, /right channel is 22 dB worse.*erase head/],
-    ["this tape alone", both(44, 46), CHROME, null, /On chrome.*too strong/],
-    ["this tape was well before", both(44, 46), CHROME, 66, /It was 66 dB before.*oscillator/],
-    ["every tape", both(44, 46), [{ name: "chrome", db: 40 }], null, /^Both channels alike.*oscillator/],
-  ])("%s", (_, channels, others, before, says) => {
-    const causes = eraseCauses(channels, others, before, 60);
+  const NOTHING: ErasedBefore = { others: [], beforeDb: null, otherWayDb: null };
+  it.each<[string, ReturnType<typeof both>, Partial<ErasedBefore>, RegExp | null]>([
+    ["deep enough", both(66, 64), { others: CHROME }, null],
+    ["one channel", both(66, 44), {}, /right channel is 22 dB worse.*erase head/],
+    ["this tape alone", both(44, 46), { others: CHROME }, /On chrome.*too strong/],
+    [
+      "this tape was well before",
+      both(44, 46),
+      { others: CHROME, beforeDb: 66 },
+      /It was 66 dB before.*oscillator/,
+    ],
+    [
+      "every tape",
+      both(44, 46),
+      { others: [{ name: "chrome", db: 40 }] },
+      /^Both channels alike.*oscillator/,
+    ],
+    [
+      "this way alone",
+      both(44, 46),
+      { otherWayDb: 66 },
+      /^The other way .* 66 dB, so the oscillator gives enough/,
+    ],
+    [
+      "this way alone, on another tape not",
+      both(44, 46),
+      { others: CHROME, otherWayDb: 66 },
+      /^The other way/,
+    ],
+    ["both ways", both(44, 46), { otherWayDb: 45 }, /^Both channels alike.*oscillator/],
+  ])("%s", (_, channels, before, says) => {
+    const causes = eraseCauses(channels, { ...NOTHING, ...before }, 60);
     if (says === null) expect(causes).toEqual([]);
-    else expect(causes[0]).toMatch(says);
+    else {
+      expect(causes).toHaveLength(1);
+      expect(causes[0]).toMatch(says);
+    }
+  });
+
+  it("is held against what was logged the same way, and the other way apart", () => {
+    const logged = (value: number, context: Pick<Reading["context"], "recordingOn" | "side">) =>
+      ["left", "right"].map((channel, c) =>
+        aReading({
+          id: `${value}${c}`,
+          station: "erase",
+          quantity: "erase.depth",
+          value: value + c,
+          context: { channel, tapeId: "t1", seconds: 5, nominalHz: 1000, speedCmPerS: 4.76, ...context },
+        }),
+      );
+    const readings = [
+      ...logged(66, { recordingOn: "plain", side: "A" }),
+      ...logged(44, { recordingOn: "plain", side: "B" }),
+      ...logged(61, { recordingOn: "chrome", side: "A" }),
+    ];
+    const blanks = ["plain", "chrome"].map((id) => ({ id, name: id }));
+    const of = (recordingOn: string, side?: "A" | "B") =>
+      erasedBefore(readings, blanks, { recordingOn, side }, 2);
+    expect(of("plain", "B")).toEqual({ others: [], beforeDb: 44, otherWayDb: 66 });
+    expect(of("plain", "A")).toEqual({ others: [{ name: "chrome", db: 61 }], beforeDb: 66, otherWayDb: 44 });
+    expect(of("chrome", "B")).toEqual({
+      others: [{ name: "plain", db: 44 }],
+      beforeDb: null,
+      otherWayDb: 61,
+    });
+    expect(of("plain")).toEqual({ others: [], beforeDb: null, otherWayDb: null });
   });
 });
 

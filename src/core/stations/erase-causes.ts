@@ -1,13 +1,46 @@
+import { inForce } from "@/core/records/job-records";
+import type { Job } from "@/core/records/job";
+import type { Circumstances, Reading } from "@/core/records/reading";
 import { fixed } from "@/core/text/number-text";
 
-/**
- * What a pattern of erase depths usually means, the likeliest first; none where nothing is short.
- * @param others as logged on the job's other tapes, @param beforeDb as logged on this one
- */
+/** What was logged of erasing beside what is heard, the worse channel of each, dB; null where nothing was. */
+export interface ErasedBefore {
+  /** On the job's other tapes, the same way. */
+  others: ReadonlyArray<{ name: string; db: number }>;
+  /** On this tape, the same way. */
+  beforeDb: number | null;
+  /** On this tape, the other way. */
+  otherWayDb: number | null;
+}
+
+/** What the records tell of erasing on a tape in a direction, beside what is heard. */
+export function erasedBefore(
+  readings: readonly Reading[],
+  blanks: NonNullable<Job["blankTapes"]>,
+  { recordingOn, side }: Pick<Circumstances, "recordingOn" | "side">,
+  channels: 1 | 2,
+): ErasedBefore {
+  const depths = inForce([...readings]).filter(({ quantity }) => quantity === "erase.depth");
+  const logged = (tape: string | undefined, isWay: (other: Circumstances["side"]) => boolean) => {
+    const there = depths.filter(({ context }) => context.recordingOn === tape && isWay(context.side));
+    return there.length > 0 ? Math.min(...there.slice(-channels).map(({ value }) => value)) : null;
+  };
+  const sameWay = (other: Circumstances["side"]) => other === side;
+  return {
+    others: blanks.flatMap(({ id, name }) => {
+      const db = id === recordingOn ? null : logged(id, sameWay);
+      return db === null ? [] : [{ name, db }];
+    }),
+    beforeDb: logged(recordingOn, sameWay),
+    otherWayDb:
+      side === undefined ? null : logged(recordingOn, (other) => other !== undefined && other !== side),
+  };
+}
+
+/** What a pattern of erase depths usually means, the likeliest first; none where nothing is short. */
 export function eraseCauses(
   channels: ReadonlyArray<{ channel: string; db: number }>,
-  others: ReadonlyArray<{ name: string; db: number }>,
-  beforeDb: number | null,
+  { others, beforeDb, otherWayDb }: ErasedBefore,
   leastDb: number,
 ): string[] {
   const short = channels.filter(({ db }) => db < leastDb);
@@ -17,18 +50,24 @@ export function eraseCauses(
   // where this tape was erased well before, the others tell nothing: the machine has changed since
   const hasChanged = beforeDb !== null && beforeDb >= leastDb;
   const better = hasChanged ? [] : others.filter(({ db }) => db >= leastDb);
+  const oneWay = otherWayDb !== null && otherWayDb >= leastDb;
   return [
     ...(apart > APART_DB
       ? [
           `The ${one.db < other.db ? one.channel : other.channel} channel is ${fixed(apart, 0)} dB worse than the other: the erase head is dirty, too low or too high, or worn on that track.`,
         ]
       : []),
-    ...(better.length > 0
+    ...(apart <= APART_DB && oneWay
+      ? [
+          `The other way this tape is erased by ${fixed(otherWayDb, 0)} dB, so the oscillator gives enough: look at the erase head of this direction, its dirt, its height, and the contact or switch that feeds it.`,
+        ]
+      : []),
+    ...(better.length > 0 && !oneWay
       ? [
           `On ${better.map(({ name }) => name).join(", ")} it is deep enough: this tape is too strong for this machine.`,
         ]
       : []),
-    ...(apart <= APART_DB && better.length === 0
+    ...(apart <= APART_DB && better.length === 0 && !oneWay
       ? [
           `${hasChanged ? `It was ${fixed(beforeDb, 0)} dB before on this tape. ` : ""}Both channels alike: look at the oscillator's amplitude first, with a meter at the erase head, then clean the erase head, then its contacts.`,
         ]

@@ -91,7 +91,7 @@ export const level: MeasuringStation<"level", keyof typeof quantities> = {
       ? "has no reference fluxivity written down: only the balance can be judged"
       : null;
   },
-  upsets: ["level", "response"],
+  upsets: ["level", "response", "record-level", "reduction", "settings"],
   readings: ({ numbers }) => {
     const heard = numbers?.level;
     if (!heard) return nothingToLog("The reference fluxivity band was not heard yet: play it.");

@@ -232,7 +232,7 @@ export const noise: MeasuringStation<"noise", NoiseQuantity> = {
     quiet: ({ noiseOf }) => (noiseOf === "other side" ? "faint tones" : "silence"),
   },
   tapeLacks: () => null,
-  upsets: ["noise"],
+  upsets: ["noise", "azimuth", "level", "response"],
   readings: (bench) => {
     const { noiseOf } = bench.circumstances;
     if (noiseOf) {

@@ -151,7 +151,17 @@ export const oscillator: MeasuringStation<"oscillator", OscillatorQuantity> = {
     steady: "bias-tones",
   },
   tapeLacks: () => null,
-  upsets: ["oscillator", "bias", "record-level", "record-response", "distortion", "erase", "noise"],
+  upsets: [
+    "oscillator",
+    "bias",
+    "record-level",
+    "record-response",
+    "distortion",
+    "erase",
+    "noise",
+    "reduction",
+    "settings",
+  ],
   readings: (bench) => {
     const { run, seconds, uncertaintySeconds, lacks } = holdsNow(bench);
     if (!run || seconds === null) return nothingToLog(lacks ?? "");

@@ -1,8 +1,9 @@
+import type { ChannelDropOuts } from "@/core/measure/drop-out-rates";
 import type { DropOut } from "@/core/measure/drop-outs";
-import { together } from "@/core/measure/drop-outs";
 import type { Machine } from "@/core/records/machine";
 import { ZERO_DBFS, type ReturnedChannel, type ReturnedPass } from "@/core/returned/returned";
-import { BIAS_TABLE } from "@/core/standards/bias-curves";
+import { HIGHEST_TABLED_HZ, sensitivityDb } from "@/core/guidance/bias-curves";
+import { asAtCassetteSpeed } from "@/core/standards/bias-curves";
 import { channelNames, heardOn } from "./channels";
 import type { Recorded } from "./recorded";
 
@@ -35,10 +36,12 @@ export interface PassportChannel {
 const LEVEL_DB = 0.1;
 const MOL_DB = 0.4;
 const NOISE_DB = 0.4;
-/** The table of bias is good for cassette speeds only. */
-const CASSETTE_CM_PER_S = 6;
 /** Tapes differ by so much of what the table says. */
 const TABLE_SHARE = 0.25;
+
+/** Drop-outs of the channels in which they were counted. */
+export const dropOutsOf = (channels: readonly PassportChannel[]): ChannelDropOuts[] =>
+  channels.flatMap(({ channel, dropOuts }) => (dropOuts ? [{ channel, ...dropOuts }] : []));
 
 /** What a pass of the passport sequence tells, a channel each. */
 export function passportOf({ pass, source }: Recorded, channels: Machine["channels"]): PassportChannel[] {
@@ -94,92 +97,39 @@ const less = (one: Known | null, other: Known | null): Known | null =>
     ? { value: one.value - other.value, uncertainty: Math.hypot(one.uncertainty, other.uncertainty) }
     : null;
 
+/** Tones 20 dB down whose level re the middle one tells of bias. */
+const MIDDLE_HZ = 400;
+const HIGH_TONES = { top: 15_000, treble: 10_000 } as const;
+/** Below that treble falls again. */
+const LEAST_BIAS_DB = -4;
+const MOST_BIAS_DB = 4;
+const BIAS_STEP_DB = 0.25;
+
 /**
- * How much more bias a tape wants than it gets, dB, from how its top comes back re the middle: where the bias table of
- * an ordinary tape says the same. Null where the table does not reach, or at another than cassette speed.
+ * How much more bias a tape wants than it gets, dB, from how a high tone comes back re the middle: where the bias table of
+ * an ordinary tape says the same. It is told by the highest tone of which the table tells at this speed; null where there
+ * is none (9.53 cm/s: its tones lie between those of the table's tape and those that open-reel tapes are told by), and
+ * where the table does not reach.
  */
-export function biasWanted(top: Known, speedCmPerS: number): Known | null {
-  if (speedCmPerS > CASSETTE_CM_PER_S) return null;
-  const { biasDb, sensitivityDb } = BIAS_TABLE;
-  const rows = sensitivityDb.map(({ db }) => db);
-  const [middle, highest] = [rows[0], rows[rows.length - 1]];
-  // falling from 4 dB too little on; below that treble falls again
-  const points = biasDb.flatMap((bias, i) => (bias >= -4 ? [{ bias, flat: highest[i] - middle[i] }] : []));
-  for (let i = 1; i < points.length; i++) {
-    const [from, to] = [points[i - 1], points[i]];
-    if (top.value > from.flat || top.value < to.flat) continue;
-    const share = (top.value - from.flat) / (to.flat - from.flat);
-    const stands = from.bias + share * (to.bias - from.bias);
-    const perDb = Math.abs((to.bias - from.bias) / (to.flat - from.flat));
+export function biasWanted(
+  passport: Pick<PassportChannel, keyof typeof HIGH_TONES>,
+  speedCmPerS: number,
+): Known | null {
+  const asTabled = (hz: number) => asAtCassetteSpeed(hz, speedCmPerS);
+  const by = (["top", "treble"] as const).find((tone) => asTabled(HIGH_TONES[tone]) <= HIGHEST_TABLED_HZ);
+  const heard = by && passport[by];
+  if (!heard) return null;
+  const flat = (biasDb: number) =>
+    sensitivityDb(biasDb, asTabled(HIGH_TONES[by])) - sensitivityDb(biasDb, asTabled(MIDDLE_HZ));
+  for (let bias = LEAST_BIAS_DB; bias < MOST_BIAS_DB; bias += BIAS_STEP_DB) {
+    const [before, after] = [flat(bias), flat(bias + BIAS_STEP_DB)];
+    if (before <= after || heard.value > before || heard.value < after) continue;
+    const perDb = BIAS_STEP_DB / (before - after);
+    const stands = bias + perDb * (before - heard.value);
     return {
       value: -stands,
-      uncertainty: Math.hypot(0.2, TABLE_SHARE * Math.abs(stands), perDb * top.uncertainty),
+      uncertainty: Math.hypot(0.2, TABLE_SHARE * Math.abs(stands), perDb * heard.uncertainty),
     };
   }
   return null;
-}
-
-/** Drop-outs of a tape put together: how many a minute, of each channel and in both at once. */
-export interface DropOutRates {
-  perMinute: Array<{ channel: string; perMinute: number }>;
-  bothPerMinute: number;
-  /** By depth and length, of all channels. */
-  table: Array<{ depth: string; counts: number[] }>;
-}
-
-export const LENGTHS: ReadonlyArray<{ says: string; upTo: number }> = [
-  { says: "under 10 ms", upTo: 0.01 },
-  { says: "10 to 50 ms", upTo: 0.05 },
-  { says: "over 50 ms", upTo: Infinity },
-];
-const DEPTHS: ReadonlyArray<{ says: string; upTo: number }> = [
-  { says: "6 to 10 dB", upTo: 10 },
-  { says: "10 to 20 dB", upTo: 20 },
-  { says: "over 20 dB", upTo: Infinity },
-];
-
-/** @returns null where no channel was heard long enough */
-export function dropOutRates(channels: readonly PassportChannel[]): DropOutRates | null {
-  const heard = channels.flatMap(({ channel, dropOuts }) => (dropOuts ? [{ channel, ...dropOuts }] : []));
-  if (heard.length === 0 || heard.some(({ seconds }) => seconds <= 0)) return null;
-  const rate = (count: number, seconds: number) => (60 * count) / seconds;
-  const all = heard.flatMap(({ events }) => events);
-  const inBand = (value: number, bands: typeof LENGTHS) => bands.findIndex(({ upTo }) => value < upTo);
-  return {
-    perMinute: heard.map(({ channel, events, seconds }) => ({
-      channel,
-      perMinute: rate(events.length, seconds),
-    })),
-    bothPerMinute: heard.length < 2 ? 0 : rate(together(heard[0].events, heard[1].events), heard[0].seconds),
-    table: DEPTHS.map(({ says }, d) => ({
-      depth: says,
-      counts: LENGTHS.map(
-        (_, l) =>
-          all.filter(
-            ({ depthDb, seconds }) => inBand(depthDb, DEPTHS) === d && inBand(seconds, LENGTHS) === l,
-          ).length,
-      ),
-    })),
-  };
-}
-
-/** The same place of a tape, played twice. */
-const SAME_PLACE_SECONDS = 0.03;
-const FEWEST_TOLD = 3;
-
-/**
- * Whose the flicker is, from two goes at the same stretch of tape: what comes back at the same places is the tape's own,
- * what comes elsewhere is the machine's. Null where there are too few to tell.
- */
-export function whoseFlicker(
-  once: readonly DropOut[],
-  again: readonly DropOut[],
-): { whose: "the tape's" | "the machine's" | "both"; same: number; of: number } | null {
-  const of = Math.max(once.length, again.length);
-  if (of < FEWEST_TOLD) return null;
-  const same = once.filter((a) =>
-    again.some((b) => Math.abs(a.atSeconds - b.atSeconds) < SAME_PLACE_SECONDS),
-  ).length;
-  const share = same / of;
-  return { whose: share > 0.7 ? "the tape's" : share < 0.3 ? "the machine's" : "both", same, of };
 }

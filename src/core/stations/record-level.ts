@@ -177,7 +177,7 @@ export const recordLevel: MeasuringStation<"record-level", keyof typeof quantiti
     steady: "level-tone",
   },
   tapeLacks: () => null,
-  upsets: ["record-level", "reduction"],
+  upsets: ["record-level", "distortion", "noise", "reduction", "settings"],
   readings: (bench) => {
     const { heard, here } = bench;
     const { machine } = here;

@@ -114,7 +114,7 @@ export const recordResponse: MeasuringStation<"record-response", RecordResponseQ
   adjusters: [{ kind: "turn", says: "turned, record equaliser", actsOn: ["channel", "tapeType"] }],
   hears: { what: "sequence", flutter: false, role: null, sequence: SEQUENCE.id, follows: null, steady: null },
   tapeLacks: () => null,
-  upsets: ["bias", "record-response", "distortion", "reduction"],
+  upsets: ["bias", "record-response", "distortion", "reduction", "settings"],
   readings: (bench) => {
     const { last, lacks, corridor, ways } = recordResponseNow(bench);
     const [way] = ways;

@@ -68,6 +68,14 @@ describe("what was recorded, and at which setting", () => {
     ["broken off", bench({ passes: [pass({ whole: false })] }), /broken off/],
     ["turned while it played", bench({ passes: [pass({ told: null })] }), /turned while/],
     ["turned since", bench({ passes: [pass({})], told: 1 }), /turned since/],
+    [
+      "neither told of the last one",
+      bench({
+        passes: [pass({}), pass({ hears: "unclear", told: 1, startSeconds: 40, endSeconds: 55 })],
+        told: 1,
+      }),
+      /source or the tape cannot be told: let/,
+    ],
     ["clipped", bench({ passes: [pass({}, -1, true)] }), /clips/],
     ["over old programme", bench({ passes: [swinging(pass({}))] }), /old programme/],
     ["one channel dead", bench({ passes: [pass({}, -60)] }), /right channel/],

@@ -93,7 +93,11 @@ export function recordedHere(bench: OnTheBench, anySwitch = false): RecordedHere
     );
   return {
     recorded,
-    lacks: last.fresh ? (troubleOf(last, machine.channels) ?? zeroMoved(last, here.job.zero)) : TURNED_SINCE,
+    lacks: last.fresh
+      ? (troubleOf(last, machine.channels) ?? zeroMoved(last, here.job.zero))
+      : passes.at(-1)?.hears === "unclear"
+        ? UNCLEAR
+        : TURNED_SINCE,
   };
 }
 
@@ -121,6 +125,8 @@ export function switchesInTheWay({
     : `${words.join(" and ")} is on: switch it off, and say so on the left. What it does is told at Noise reduction.`;
 }
 
+const UNCLEAR =
+  "Whether the last of it was the source or the tape cannot be told: let the sequence play to its end, or once more.";
 export const TURNED_SINCE = "Something was turned since: record the sequence once more.";
 
 const DEAD_DB = -30;

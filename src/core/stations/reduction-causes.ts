@@ -1,4 +1,4 @@
-import { fixed } from "@/core/text/number-text";
+import { fixed, hertzText } from "@/core/text/number-text";
 import type { ReductionNow } from "./reduction";
 import { isHz, isSame, mapOf, worstOf, type MapPoint } from "./reduction-map";
 
@@ -7,6 +7,8 @@ const LEVEL_SET_DB = 0.7;
 /** A level error comes out of a noise reduction at most so many times as large. */
 const MOST_TIMES = 3;
 const CLEARLY_DB = 1;
+/** By how much of an error in front of it a noise reduction adds to it at most. */
+const timesOf = (errorDb: number): number => (MOST_TIMES - 1) * Math.abs(errorDb);
 
 /** What the map says, the likeliest first; none where all of it is within its limit. */
 export function reductionCauses({ switchedOn, points, off, lacks }: ReductionNow, limitDb: number): string[] {
@@ -17,14 +19,27 @@ export function reductionCauses({ switchedOn, points, off, lacks }: ReductionNow
     const level = of(off).find((one) => one.level === -20 && isHz(one.frequencyHz, 400))?.errorDb ?? 0;
     const added = of(points).flatMap((one) => {
       const before = off.find((other) => isSame(one, other));
-      return before ? [one.errorDb - before.errorDb] : [];
+      return before ? [{ ...before, addedDb: one.errorDb - before.errorDb }] : [];
     });
-    const most = added.toSorted((a, b) => Math.abs(b) - Math.abs(a))[0] ?? 0;
-    return { channel, level, most, worst: Math.abs(worstOf(of(points), limitDb)?.errorDb ?? 0) };
+    const most = added.toSorted((a, b) => Math.abs(b.addedDb) - Math.abs(a.addedDb)).at(0);
+    return {
+      channel,
+      level,
+      added,
+      most: most?.addedDb ?? 0,
+      worst: Math.abs(worstOf(of(points), limitDb)?.errorDb ?? 0),
+    };
   });
   const bad = told.filter(({ worst }) => worst > limitDb);
   const byLevel = ({ level, most }: (typeof told)[number]) =>
-    Math.abs(level) > LEVEL_SET_DB && Math.abs(most) < (MOST_TIMES - 1) * Math.abs(level) + CLEARLY_DB / 2;
+    Math.abs(level) > LEVEL_SET_DB && Math.abs(most) < timesOf(level) + CLEARLY_DB / 2;
+  /** What it adds is nowhere more than it makes of what was off in front of it at that tone. */
+  const byResponse = ({ added }: (typeof told)[number]) =>
+    added.every(
+      ({ addedDb, errorDb }) =>
+        Math.abs(addedDb) < CLEARLY_DB ||
+        (Math.abs(errorDb) > LEVEL_SET_DB && Math.abs(addedDb) < timesOf(errorDb) + CLEARLY_DB / 2),
+    );
   return bad.flatMap((one): string[] => {
     const { channel, level, most } = one;
     const name = channels.length > 1 ? `${channel}: ` : "";
@@ -36,6 +51,12 @@ export function reductionCauses({ switchedOn, points, off, lacks }: ReductionNow
       return [
         `${name}a level error of ${fixed(level, 1, true)} dB goes in front of it: set record level for this tape, then look again.`,
       ];
+    if (byResponse(one)) {
+      const [off] = one.added.toSorted((a, b) => Math.abs(b.errorDb) - Math.abs(a.errorDb));
+      return [
+        `${name}without it ${hertzText(off.frequencyHz)} is off by ${fixed(off.errorDb, 1, true)} dB, and noise reduction makes more of that: set bias and record response for this tape, then look again.`,
+      ];
+    }
     return [
       `${name}level is right and noise reduction adds ${fixed(most, 1, true)} dB: its own circuit${bad.length < channels.length ? " on this channel" : ""}, its calibration or its supply.`,
     ];

@@ -42,6 +42,18 @@ describe("what the map of a noise reduction says", () => {
       /^right: level is right and noise reduction adds \+3.5 dB: its own circuit on this channel/,
     ],
     [
+      "the response in front of it",
+      mapWith((_, __, hz) => (hz > 9000 ? 4.6 : 0)),
+      mapWith((_, __, hz) => (hz > 9000 ? 2 : 0)),
+      /without it 10 kHz is off by \+2.0 dB.*set bias and record response/,
+    ],
+    [
+      "its own circuit, where the response is off elsewhere",
+      mapWith((_, __, hz) => (hz > 9000 ? 4.6 : hz < 500 ? 2.5 : 0)),
+      mapWith((_, __, hz) => (hz > 9000 ? 2 : 0)),
+      /level is right and noise reduction adds/,
+    ],
+    [
       "the response without it",
       mapWith((_, __, hz) => (hz > 9000 ? -3 : 0)),
       mapWith((_, __, hz) => (hz > 9000 ? -2.8 : 0)),

@@ -113,8 +113,8 @@ function pointsOf({ segments }: ReturnedPass, channels: Machine["channels"]): Ma
       return came ? [{ came, sent: SEQUENCE.segments[segment.index] }] : [];
     });
     const first = own.find(({ came }) => came.kind === "sine")?.came;
-    // steps are told re the first tone
-    const firstDb = first?.kind === "sine" ? (first.levelDb ?? 0) : 0;
+    // steps are told re the first tone: nothing is known of them where that was not heard
+    const firstDb = first?.kind === "sine" ? first.levelDb : null;
     return own.flatMap(({ came, sent }): MapPoint[] => {
       if (!sent || !("levelDb" in sent)) return [];
       const level = LEVELS.find((one) => one === Math.round(sent.levelDb - ZERO_DBFS));
@@ -123,7 +123,7 @@ function pointsOf({ segments }: ReturnedPass, channels: Machine["channels"]): Ma
         const { frequencyHz, levelDb, uncertaintyDb } = came;
         return [{ channel, level, frequencyHz, errorDb: levelDb, uncertaintyDb }];
       }
-      return came.kind === "steps"
+      return came.kind === "steps" && firstDb !== null
         ? came.points.map(({ frequencyHz, levelDb, uncertaintyDb }) => ({
             channel,
             level,

@@ -114,7 +114,7 @@ export const response: MeasuringStation<"response", ResponseQuantity> = {
     bandsForResponse(tape.bands).length < FEWEST_BANDS && !tape.bands.some(isWide)
       ? "has too few bands for a response"
       : null,
-  upsets: ["level", "response"],
+  upsets: ["level", "response", "bias", "record-level", "record-response", "reduction", "settings"],
   readings: ({ numbers, here: { machine } }) => {
     if (!numbers) return nothingToLog("Nothing of the tape was heard yet: play it.");
     const { channels, missing } = numbers.response;

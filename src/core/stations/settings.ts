@@ -8,7 +8,8 @@ import { nothingAdvised, type Advised } from "./advised";
 import { adviseByNumber } from "./advise-by-number";
 import { readingsOfMoment, type Figure, type LogContext } from "./log-context";
 import type { OnTheBench } from "./on-the-bench";
-import { biasWanted, dropOutRates, passportOf, type Known, type PassportChannel } from "./passport";
+import { dropOutRates } from "@/core/measure/drop-out-rates";
+import { biasWanted, dropOutsOf, passportOf, type Known, type PassportChannel } from "./passport";
 import { notReady, recordedAt, recordedHere } from "./recorded";
 import type { MeasuringStation } from "./station";
 import { nothingToLog, STILL_SETTLING } from "./station-readings";
@@ -116,14 +117,15 @@ function passportFigures(
   passport: readonly PassportChannel[],
   speedCmPerS: number,
 ): Array<Figure<SettingsQuantity> | null> {
-  const rates = dropOutRates(passport);
-  return passport.flatMap(({ channel, sensitivity, treble, top, mol, noise, dropOuts }) => {
+  const rates = dropOutRates(dropOutsOf(passport));
+  return passport.flatMap((own) => {
+    const { channel, sensitivity, treble, mol, noise, dropOuts } = own;
     const row = (quantity: SettingsQuantity, known: Known | null) => known && { quantity, channel, ...known };
     const perMinute = rates?.perMinute.find((one) => one.channel === channel)?.perMinute;
     return [
       row("passport.sensitivity", sensitivity),
       row("passport.treble", treble),
-      row("passport.biasWanted", top && biasWanted(top, speedCmPerS)),
+      row("passport.biasWanted", biasWanted(own, speedCmPerS)),
       row("passport.mol", mol),
       row("passport.noise", noise),
       // as many more or fewer as chance makes of so few

@@ -37,7 +37,7 @@ export function useBackup() {
     setOutcome(null);
     setBusy({ what, share: 0 });
     try {
-      await Promise.race([work(mine.api), mine.died]);
+      await work(mine.api);
     } catch (error) {
       if (worker.current !== mine) return;
       setOutcome({ severity: "error", text: (error as Error).message });

@@ -148,6 +148,7 @@ export function DeckTape({ listener, practice }: { listener: ListenerState; prac
           role="progressbar"
           aria-label="Position on the tape"
           aria-valuenow={Math.round(100 * share)}
+          aria-valuetext={time(deck.positionSeconds)}
           sx={{ flex: 1, height: 8, border: 1, borderColor: "divider", minWidth: 60 }}
         >
           <Box sx={{ height: "100%", bgcolor: "primary.main" }} style={{ width: `${100 * share}%` }} />

@@ -298,14 +298,11 @@ export function useListener(options: ListenOptions) {
       if (session.closed) return;
       const worker = startListener();
       session.own(() => worker.end());
-      const measured = await Promise.race([
-        worker.api.measureFile(
-          file,
-          as,
-          callback((share: number) => dispatch({ session: id, kind: "progress", share })),
-        ),
-        worker.died,
-      ]);
+      const measured = await worker.api.measureFile(
+        file,
+        as,
+        callback((share: number) => dispatch({ session: id, kind: "progress", share })),
+      );
       if (session.closed) return;
       dispatch({ session: id, kind: "file measured", file: measured });
     } catch (error) {

@@ -11,7 +11,7 @@ import { useLiveQuery } from "dexie-react-hooks";
 import { useEffect, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { presentStation, toRepeat } from "@/core/alignment/station-state";
-import { importBundle } from "@/storage/bundles";
+import { importBundle, takeFromFile, type Differing } from "@/storage/bundles";
 import { lastBackup } from "@/storage/backup/backup";
 import { bringBackJob, deletedJobs, letGoOfDeleted } from "@/storage/deleted-jobs";
 import { loadDemoWorkshop } from "@/storage/first-visit";
@@ -21,6 +21,7 @@ import { JobTapeLine } from "../job/job-tape-line";
 import { backupReminder } from "../backup/backup-age";
 import { useFloor } from "../job/use-job-records";
 import { PageFrame } from "../shell/page-frame";
+import { DifferingOffer } from "./differing-offer";
 import { nextStep } from "./next-step";
 
 /** All jobs as tape lines, and what can be done now. */
@@ -28,6 +29,16 @@ export function Floor() {
   const router = useRouter();
   const jobs = useFloor();
   const [message, setMessage] = useState<{ severity: "success" | "error"; text: string } | null>(null);
+  const [offered, setOffered] = useState<Differing[]>([]);
+  const putAway = (one: Differing) => setOffered((all) => all.filter((other) => other !== one));
+  const take = (one: Differing) =>
+    takeFromFile(one).then(
+      () => {
+        putAway(one);
+        setMessage({ severity: "success", text: `${one.record.name} is as the file has it.` });
+      },
+      (error: Error) => setMessage({ severity: "error", text: `${one.record.name}: ${error.message}` }),
+    );
   const deleted = useLiveQuery(deletedJobs) ?? [];
   useEffect(() => void letGoOfDeleted(), []);
   const last = useLiveQuery(lastBackup, []);
@@ -41,7 +52,8 @@ export function Floor() {
 
   const importFile = async (file: File) => {
     try {
-      const { jobNumbers, newReadings } = await importBundle(await file.text());
+      const { jobNumbers, newReadings, differing } = await importBundle(await file.text());
+      setOffered(differing);
       setMessage({
         severity: "success",
         text: `Imported job ${jobNumbers.join(", ")} with ${newReadings} new readings.`,
@@ -76,6 +88,14 @@ export function Floor() {
             {message.text}
           </Alert>
         )}
+        {offered.map((one) => (
+          <DifferingOffer
+            key={`${one.table} ${one.record.id}`}
+            differing={one}
+            onTake={() => void take(one)}
+            onKeep={() => putAway(one)}
+          />
+        ))}
         {deleted.map((job) => (
           <Alert
             key={job.id}

@@ -7,9 +7,11 @@ import MenuItem from "@mui/material/MenuItem";
 import Paper from "@mui/material/Paper";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
+import { dropOutRates } from "@/core/measure/drop-out-rates";
 import { fixed, THIN_SPACE } from "@/core/text/number-text";
 import type { RecordingReport } from "@/core/recordings/measure-recording";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
+import { DropOutTable } from "@/ui/drop-out-table";
 import { READING_FONT } from "@/ui/theme";
 import { AttachDialog } from "./attach-dialog";
 import { PlaybackReport } from "./playback-report";
@@ -147,10 +149,32 @@ function Report({ report }: { report: RecordingReport }) {
             : `${by.kind === "tape" ? "Bands of" : "Segments of the sequence"} ${by.name}`}
       </Box>
       {stretches.length > 0 && <StretchTable stretches={stretches} counted={by.kind !== "tones"} />}
+      <DropOutsHeard stretches={stretches} />
       {report.playback && <PlaybackReport playback={report.playback} />}
     </>
   );
 }
+
+/** Of the longest tone in which they could be counted. */
+function DropOutsHeard({ stretches }: Pick<RecordingReport, "stretches">) {
+  const longest = stretches
+    .filter(({ dropOuts }) => dropOuts !== null)
+    .toSorted((a, b) => b.endSeconds - b.startSeconds - (a.endSeconds - a.startSeconds))
+    .at(0);
+  const rates = longest?.dropOuts && dropOutRates(longest.dropOuts);
+  if (!longest?.dropOuts || !rates) return null;
+  const seconds = Math.min(...longest.dropOuts.map((one) => one.seconds));
+  const where = `${Math.round(seconds)} s of ${longest.what}`;
+  if (longest.dropOuts.every(({ events }) => events.length === 0))
+    return <Box sx={{ mt: 1.5 }}>No drop-out of 6 dB or more in {where}.</Box>;
+  const says = `Of 6 dB and more, in ${where}.${seconds < SURE_SECONDS ? " A minute or more tells a rate better." : ""} Play the same stretch twice: what comes back at the same places is the tape's own.`;
+  return (
+    <Box sx={{ mt: 1.5 }}>
+      <DropOutTable {...{ rates, says }} />
+    </Box>
+  );
+}
+const SURE_SECONDS = 60;
 
 const humText = ({ mainsHz, lines }: RecordingReport["channels"][number]["hum"]) =>
   `${mainsHz} Hz hum ${fixed(Math.max(...lines.map(({ levelDb }) => levelDb)), 0)}${THIN_SPACE}dBFS`;

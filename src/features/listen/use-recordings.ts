@@ -53,15 +53,12 @@ export function useRecordings() {
       try {
         const from = (await isStreamed(file)) ? file : await decodeSound(file);
         const sequences = await everySequence();
-        const report = await Promise.race([
-          meter.current.api.measure(
-            from,
-            tape,
-            sequences,
-            callback((share: number) => setState(id, { kind: "measuring", share })),
-          ),
-          meter.current.died,
-        ]);
+        const report = await meter.current.api.measure(
+          from,
+          tape,
+          sequences,
+          callback((share: number) => setState(id, { kind: "measuring", share })),
+        );
         setState(id, report ? { kind: "done", report } : { kind: "cancelled" });
       } catch (error) {
         setState(id, { kind: "refused", why: (error as Error).message });

@@ -37,7 +37,7 @@ function useComparison<T>() {
     worker.current = mine;
     setState({ busy: true, result: null, trouble: null });
     try {
-      const result = await Promise.race([work(mine.api), mine.died]);
+      const result = await work(mine.api);
       if (worker.current === mine) setState({ busy: false, result, trouble: null });
     } catch (error) {
       if (worker.current === mine) setState({ busy: false, result: null, trouble: (error as Error).message });

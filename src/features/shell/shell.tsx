@@ -6,6 +6,7 @@ import { ThemeProvider } from "@mui/material/styles";
 import { useEffect, useState, type ReactNode } from "react";
 import { prepareFirstVisit } from "@/storage/first-visit";
 import { theme } from "@/ui/theme";
+import { FolderKeeper } from "../backup/folder-keeper";
 import { StorageAlerts } from "./storage-alerts";
 import { UpdateOffer } from "./update-offer";
 
@@ -33,6 +34,7 @@ export function Shell({ demo, nonce, children }: ShellProps) {
             close private windows or free some disk space, then reload.
           </Alert>
         )}
+        <FolderKeeper />
         {children}
         <UpdateOffer />
         <StorageAlerts />

@@ -27,14 +27,11 @@ export function useExport() {
     setTrouble(null);
     setShare(0);
     try {
-      const file = await Promise.race([
-        mine.api.write(
-          sequence,
-          options,
-          callback((done: number) => still() && setShare(done)),
-        ),
-        mine.died,
-      ]);
+      const file = await mine.api.write(
+        sequence,
+        options,
+        callback((done: number) => still() && setShare(done)),
+      );
       if (file && still()) downloadBlob(`unzel-${sequence.id}.wav`, file);
     } catch (error) {
       if (still()) setTrouble(`The file was not written: ${(error as Error).message}`);

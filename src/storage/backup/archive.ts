@@ -1,12 +1,9 @@
 import { sha256 } from "@noble/hashes/sha2.js";
 import { bytesToHex } from "@noble/hashes/utils.js";
 import { Unzip, UnzipInflate, UnzipPassThrough, Zip, ZipDeflate, ZipPassThrough } from "fflate";
-import { z } from "zod";
-
-/** An archive that cannot be used, said as a sentence. */
-export class ArchiveError extends Error {
-  override name = "ArchiveError";
-}
+import { ImportError } from "@/core/formats/import-error";
+import { valueOfJson } from "@/core/formats/json-text";
+import { z } from "@/core/text/zod";
 
 /** The last file of an archive: what is in it, so that a cut or changed one is known. */
 const LIST = "unzel-backup.json";
@@ -20,6 +17,9 @@ const listSchema = z.object({
 /** Sounds do not get smaller; text does. */
 const isPacked = (name: string) => name.endsWith(".json");
 const MOST_FILES = 200_000;
+/** Text packs well, but not so well: what unpacks to more is made to fill a disk. */
+const MOST_UNPACKED_TIMES = 300;
+const LEAST_UNPACKED_BYTES = 64 * 1024 * 1024;
 
 /** Writes files into a ZIP archive one after the other; what is written lies in blobs, which the browser may put on its disk. */
 export class ArchiveWriter {
@@ -60,7 +60,7 @@ export interface Archive {
 
 /**
  * Reads an archive whole.
- * @throws ArchiveError for what is no backup, is cut short, or has a file that is not as it was written
+ * @throws ImportError for what is no backup, is cut short, or has a file that is not as it was written
  */
 export async function readArchive(
   file: Blob,
@@ -68,9 +68,9 @@ export async function readArchive(
 ): Promise<Archive> {
   const found = new Map<string, { blob: Blob; sha256: string }>();
   let trouble: Error | null = null;
+  let unpacked = 0;
   const unzip = new Unzip((entry) => {
-    if (found.size > MOST_FILES)
-      throw new ArchiveError("This archive has more files than a backup ever has.");
+    if (found.size > MOST_FILES) throw new ImportError("This archive has more files than a backup ever has.");
     const hash = sha256.create();
     const parts: Blob[] = [];
     entry.ondata = (error, chunk, final) => {
@@ -78,6 +78,11 @@ export async function readArchive(
         trouble = error;
         return;
       }
+      unpacked += chunk.length;
+      if (unpacked > Math.max(LEAST_UNPACKED_BYTES, MOST_UNPACKED_TIMES * file.size))
+        throw new ImportError(
+          "This archive unpacks to far more than a backup ever does. Nothing was changed.",
+        );
       hash.update(chunk);
       parts.push(new Blob([chunk as Uint8Array<ArrayBuffer>]));
       if (final) found.set(entry.name, { blob: new Blob(parts), sha256: bytesToHex(hash.digest()) });
@@ -99,28 +104,28 @@ export async function readArchive(
     }
     if (!trouble) unzip.push(new Uint8Array(0), true);
   } catch (error) {
-    if (error instanceof ArchiveError) throw error;
+    if (error instanceof ImportError) throw error;
     trouble = error as Error;
   }
   const list = found.get(LIST);
   if (!list)
-    throw new ArchiveError(
+    throw new ImportError(
       trouble || found.size > 0
         ? "This backup is cut short or damaged: its list of contents is missing. Nothing was changed."
         : "This is not a backup of Unzel.",
     );
   if (!(await hasItsEnd(file)))
-    throw new ArchiveError("This backup is cut short: its end is missing. Nothing was changed.");
-  const parsed = listSchema.safeParse(textAsJson(await list.blob.text()));
+    throw new ImportError("This backup is cut short: its end is missing. Nothing was changed.");
+  const parsed = listSchema.safeParse(valueOfJson(await list.blob.text()));
   if (!parsed.success)
-    throw new ArchiveError(
+    throw new ImportError(
       "The list of contents of this backup cannot be read: it is of another version, or damaged.",
     );
   const files = new Map<string, Blob>();
   for (const { name, bytes, sha256: sum } of parsed.data.files) {
     const one = found.get(name);
     if (!one || one.blob.size !== bytes || one.sha256 !== sum)
-      throw new ArchiveError(
+      throw new ImportError(
         `This backup is damaged: ${name} is ${one ? "not as it was written" : "missing"}. Nothing was changed.`,
       );
     files.set(name, one.blob);
@@ -132,13 +137,4 @@ export async function readArchive(
 async function hasItsEnd(file: Blob): Promise<boolean> {
   const end = new Uint8Array(await file.slice(-22).arrayBuffer());
   return [0x50, 0x4b, 0x05, 0x06].every((byte, i) => end[i] === byte);
-}
-
-/** What a text says as JSON; null for one that is none. */
-export function textAsJson(text: string): unknown {
-  try {
-    return JSON.parse(text);
-  } catch {
-    return null;
-  }
 }

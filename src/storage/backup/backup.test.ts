@@ -1,6 +1,8 @@
 import "fake-indexeddb/auto";
 import fc from "fast-check";
 import { beforeEach, describe, expect, it } from "vitest";
+import { SeededRandom } from "@/core/dsp/seeded-random";
+import { faultOfReader, hostileFile, type Reader } from "@/testing/hostile-files";
 import { aBundle, aJob, aReading } from "@/testing/records";
 import { database } from "../database";
 import { readArchive } from "./archive";
@@ -115,11 +117,23 @@ describe("a backup", () => {
           ({ name, message }: Error) => `${name}: ${message}`,
         );
         // a byte that says nothing of what is in it, such as a date, may change
-        if (outcome !== "read" || cut) expect(outcome).toMatch(/^ArchiveError: .*(backup|archive)/i);
+        if (outcome !== "read" || cut) expect(outcome).toMatch(/^ImportError: .*(backup|archive)/i);
       }),
       { numRuns: 120 },
     );
     expect(await counts()).toEqual(before);
+  });
+
+  it("that was made to harm is read, or refused with a sentence", async () => {
+    await aWorkshop();
+    const reader: Reader = {
+      name: "backup",
+      kind: "bytes",
+      good: [new Uint8Array(await (await writeBackup(AT)).arrayBuffer())],
+      read: (bytes) => readBackup(new Blob([bytes.slice()])),
+    };
+    const random = new SeededRandom(12);
+    for (let i = 0; i < 200; i++) expect(await faultOfReader(reader, hostileFile(reader, random))).toBeNull();
   });
 
   it.each([

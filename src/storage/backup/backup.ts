@@ -1,9 +1,10 @@
 import { textInKeyOrder } from "@/core/formats/job-bundle";
-import { firstIssue } from "@/core/formats/import-error";
+import { firstIssue, ImportError } from "@/core/formats/import-error";
+import { valueOfJson } from "@/core/formats/json-text";
 import { database } from "../database";
 import { LAST_LOGGED } from "../jobs";
 import { PREFIX_OF_DELETED } from "../deleted-jobs";
-import { ArchiveError, ArchiveWriter, readArchive, textAsJson } from "./archive";
+import { ArchiveWriter, readArchive } from "./archive";
 import { BACKED_UP, TABLE_NAMES, type TableName } from "./backup-tables";
 
 /** A record as it lies in a table. */
@@ -76,7 +77,7 @@ async function asText(table: TableName, row: Row, archive: ArchiveWriter): Promi
 
 /**
  * Reads a backup and checks every record of it.
- * @throws ArchiveError with a sentence for one that cannot be used
+ * @throws ImportError with a sentence for one that cannot be used
  */
 export async function readBackup(file: Blob, onProgress?: (share: number) => void): Promise<Backup> {
   const { at, files } = await readArchive(file, onProgress);
@@ -85,20 +86,20 @@ export async function readBackup(file: Blob, onProgress?: (share: number) => voi
     const list = files.get(fileOf(table));
     // a table that came with a later version
     if (!list) continue;
-    const raw = textAsJson(await list.text());
+    const raw = valueOfJson(await list.text());
     if (!Array.isArray(raw))
-      throw new ArchiveError(`The ${BACKED_UP[table].name} of this backup are no list.`);
+      throw new ImportError(`The ${BACKED_UP[table].name} of this backup are no list.`);
     const good: Row[] = [];
     for (const [i, one] of raw.entries()) {
       const parsed = BACKED_UP[table].schema.safeParse(await withSounds(one as Row, files));
       if (!parsed.success)
-        throw new ArchiveError(
+        throw new ImportError(
           `In the ${BACKED_UP[table].name} of this backup, number ${i + 1}: ${firstIssue(parsed.error)}. Nothing was changed.`,
         );
       good.push(parsed.data as Row);
     }
     if (new Set(good.map((row) => keyOf(table, row))).size < good.length)
-      throw new ArchiveError(
+      throw new ImportError(
         `In the ${BACKED_UP[table].name} of this backup one stands twice. Nothing was changed.`,
       );
     rows.set(table, good);
@@ -110,7 +111,7 @@ async function withSounds(row: Row, files: ReadonlyMap<string, Blob>): Promise<R
   const found = (name: unknown): Blob => {
     const file = files.get(String(name));
     if (!file)
-      throw new ArchiveError(`This backup is damaged: ${String(name)} is missing. Nothing was changed.`);
+      throw new ImportError(`This backup is damaged: ${String(name)} is missing. Nothing was changed.`);
     return file;
   };
   const entries = await Promise.all(
@@ -159,7 +160,7 @@ const plain = (row: Row): Row =>
 /**
  * Brings a backup back, all of it or nothing. Merged, what is here stays: records are added, of a job the one that was
  * changed later is kept. Replaced, everything that is here goes.
- * @throws ArchiveError where something logged stands here with another content
+ * @throws ImportError where something logged stands here with another content
  */
 export async function restoreBackup({ rows }: Backup, way: RestoreWay): Promise<void> {
   await database.transaction("rw", database.tables, async () => {
@@ -195,7 +196,7 @@ async function toPut(table: TableName, own: Row[]): Promise<Row[]> {
         return String(row.updatedAt) > String(mine.updatedAt);
       case "refuse":
         if (isSame(mine, row)) return false;
-        throw new ArchiveError(
+        throw new ImportError(
           `Of the ${name} in the backup, ${keyOf(table, row)} stands here with another content. What was logged is never changed: nothing was restored. Delete that job here first if the backup is right.`,
         );
     }

@@ -45,30 +45,28 @@ class Spectrogram {
     }
   }
 
-  /** Power of a frame (between frames: the nearer one) in a band. */
-  power(frame: number, fromHz: number, toHz: number): number {
-    const sums = this.frames[Math.min(this.frames.length - 1, Math.max(0, Math.round(frame)))];
-    return this.sumTo(sums, toHz) - this.sumTo(sums, fromHz);
-  }
-
-  private sumTo(sums: Float32Array, hz: number): number {
-    const k = Math.min(FRAME / 2 - 1, hz / this.binHz);
-    const whole = Math.floor(k);
-    return sums[whole] + (k - whole) * (sums[whole + 1] - sums[whole]);
+  /** Power in a band, frame by frame of those that are told (between frames: the nearer one). */
+  power(frames: Float64Array, fromHz: number, toHz: number): Float64Array {
+    const [from, to] = [fromHz, toHz].map((hz) => Math.min(FRAME / 2 - 1, hz / this.binHz));
+    const [low, high] = [Math.floor(from), Math.floor(to)];
+    const last = this.frames.length - 1;
+    return frames.map((frame) => {
+      const sums = this.frames[Math.min(last, Math.max(0, Math.round(frame)))];
+      const below = sums[low] + (from - low) * (sums[low + 1] - sums[low]);
+      return sums[high] + (to - high) * (sums[high + 1] - sums[high]) - below;
+    });
   }
 }
 
 /** How the loudness of each band changes from frame to frame; equalisation and level leave no trace in it. */
 function changes(spectrogram: Spectrogram, ratio: number, firstFrame: number, count: number): Float64Array[] {
-  const edge = (b: number) => ratio * LOWEST_HZ * (HIGHEST_HZ / LOWEST_HZ) ** (b / BANDS);
-  let loudest = 0;
-  const power = Array.from({ length: BANDS }, (_, b) =>
-    Float64Array.from({ length: count }, (_, i) => {
-      const p = spectrogram.power(firstFrame + i / ratio, edge(b), edge(b + 1));
-      loudest = Math.max(loudest, p);
-      return p;
-    }),
+  const edges = Array.from(
+    { length: BANDS + 1 },
+    (_, b) => ratio * LOWEST_HZ * (HIGHEST_HZ / LOWEST_HZ) ** (b / BANDS),
   );
+  const frames = Float64Array.from({ length: count }, (_, i) => firstFrame + i / ratio);
+  const power = edges.slice(1).map((edge, b) => spectrogram.power(frames, edges[b], edge));
+  const loudest = power.reduce((most, band) => band.reduce((a, p) => Math.max(a, p), most), 0);
   return power.map((band) => {
     const logs = band.map((p) => Math.log(p + 1e-6 * loudest + 1e-30));
     return logs.map((v, i) => (i < 2 ? 0 : Math.max(-2, Math.min(2, v - logs[i - 2]))));

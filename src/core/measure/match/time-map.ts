@@ -1,6 +1,6 @@
 import { CrossCorrelator } from "@/core/dsp/cross-correlation";
 import { median } from "@/core/dsp/quantile";
-import { interpolateIn, INTERPOLATOR_REACH } from "@/core/dsp/sinc-interpolator";
+import { interpolateMany, INTERPOLATOR_REACH } from "@/core/dsp/sinc-interpolator";
 import type { CoarseMatch } from "./coarse-match";
 
 /** A place in one recording that is the same sound as a place in another. */
@@ -122,7 +122,12 @@ export class TimeMap {
     if (rms(x, start, window) < QUIET * this.loudest) return undefined;
     const mine = Float64Array.from(x.subarray(start, end));
     const step = (line.ratio * otherRateHz) / rateHz;
-    const other = Float64Array.from({ length: window }, (_, i) => interpolateIn(y, first + i * step));
+    const other = new Float64Array(window);
+    interpolateMany(
+      y,
+      other.map((_, i) => first + i * step),
+      other,
+    );
     const { lag, height } = this.correlator.peak(mine, other, Math.round(reachSeconds * rateHz));
     if (height < ALIKE) return null;
     const seconds = (start + window / 2) / rateHz;

@@ -1,17 +1,12 @@
 import Box from "@mui/material/Box";
 import { passportRows } from "@/core/alignment/passport-rows";
+import { dropOutRates, whoseFlicker } from "@/core/measure/drop-out-rates";
 import type { Reading } from "@/core/records/reading";
 import type { OnTheBench } from "@/core/stations/on-the-bench";
-import {
-  dropOutRates,
-  LENGTHS,
-  passportOf,
-  whoseFlicker,
-  type DropOutRates,
-  type PassportChannel,
-} from "@/core/stations/passport";
+import { dropOutsOf, passportOf, type PassportChannel } from "@/core/stations/passport";
 import { recordedHere } from "@/core/stations/recorded";
-import { fixed } from "@/core/text/number-text";
+import { DropOutTable } from "@/ui/drop-out-table";
+import { PLAIN_TABLE } from "@/ui/plain-table";
 import { READING_FONT } from "@/ui/theme";
 
 interface PassportOfTapeProps {
@@ -22,14 +17,9 @@ interface PassportOfTapeProps {
   readings: readonly Reading[];
 }
 
-const TABLE = {
-  borderCollapse: "collapse",
-  "& td, & th": { py: 0.25, pr: 1.5, textAlign: "left", fontWeight: 400 },
-};
-
 /** What is to be known of a tape, in words and figures, and its drop-outs by depth and length. */
 export function PassportOfTape({ bench, passport, readings }: PassportOfTapeProps) {
-  const rates = passport && dropOutRates(passport);
+  const rates = passport && dropOutRates(dropOutsOf(passport));
   const rows = passportRows(readings);
   return (
     <Box
@@ -38,7 +28,7 @@ export function PassportOfTape({ bench, passport, readings }: PassportOfTapeProp
       sx={{ display: "flex", gap: 3, flexWrap: "wrap", alignItems: "flex-start" }}
     >
       {rows.length > 0 ? (
-        <Box component="table" sx={TABLE}>
+        <Box component="table" sx={PLAIN_TABLE}>
           <tbody>
             {rows.map(({ says, figures, means }) => (
               <tr key={says}>
@@ -58,44 +48,7 @@ export function PassportOfTape({ bench, passport, readings }: PassportOfTapeProp
           {passport ? "Log it: then it stands here." : "No passport of this tape was logged yet."}
         </Box>
       )}
-      {rates && <DropOuts rates={rates} whose={flickerSays(bench)} />}
-    </Box>
-  );
-}
-
-function DropOuts({ rates, whose }: { rates: DropOutRates; whose: string }) {
-  return (
-    <Box sx={{ lineHeight: 1.4 }}>
-      <Box sx={{ fontWeight: 600 }}>
-        Drop-outs a minute:{" "}
-        {rates.perMinute.map(({ channel, perMinute }) => `${channel} ${fixed(perMinute, 1)}`).join(", ")}
-        {rates.perMinute.length > 1 && `, both at once ${fixed(rates.bothPerMinute, 1)}`}
-      </Box>
-      <Box component="table" aria-label="Drop-outs by depth and length" sx={TABLE}>
-        <thead>
-          <tr>
-            <th scope="col">depth</th>
-            {LENGTHS.map(({ says }) => (
-              <th key={says} scope="col">
-                {says}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {rates.table.map(({ depth, counts }) => (
-            <tr key={depth}>
-              <th scope="row">{depth}</th>
-              {counts.map((count, i) => (
-                <Box component="td" key={LENGTHS[i].says} sx={{ fontFamily: READING_FONT }}>
-                  {count}
-                </Box>
-              ))}
-            </tr>
-          ))}
-        </tbody>
-      </Box>
-      <Box sx={{ color: "text.secondary", maxWidth: 420 }}>{whose}</Box>
+      {rates && <DropOutTable rates={rates} says={flickerSays(bench)} />}
     </Box>
   );
 }
@@ -105,7 +58,7 @@ function flickerSays(bench: OnTheBench): string {
   const goes = recordedHere(bench)
     .recorded.slice(-2)
     .map((one) => passportOf(one, bench.here.machine.channels));
-  const of = (go: PassportChannel[]) => go.flatMap(({ dropOuts }) => dropOuts?.events ?? []);
+  const of = (go: PassportChannel[]) => dropOutsOf(go).flatMap(({ events }) => events);
   const told = goes.length === 2 ? whoseFlicker(of(goes[0]), of(goes[1])) : null;
   if (told === null)
     return "Rewind and play it once more: drop-outs at the same places are the tape's own, others the machine's.";

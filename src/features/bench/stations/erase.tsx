@@ -5,7 +5,7 @@ import { useMemo } from "react";
 import { limitFor } from "@/core/alignment/registry";
 import type { Circumstances } from "@/core/records/reading";
 import { inForce } from "@/core/records/job-records";
-import { eraseCauses, secondPassCauses } from "@/core/stations/erase-causes";
+import { eraseCauses, erasedBefore, secondPassCauses } from "@/core/stations/erase-causes";
 import { erasedNow } from "@/core/stations/erase";
 import { EraseStaircase } from "@/ui/erase-staircase";
 import { Figure } from "../figure";
@@ -26,25 +26,16 @@ function Erase({ view, bench, listener, station, absent, onCircumstances }: Pict
   const leastDb = limitFor(view.machine, "erase.depth") ?? 0;
   const { recordingOn = "", toneWasOn, eraseOf } = bench.circumstances;
   const quantity = eraseOf === "again" ? "erase.again" : "erase.depth";
-  /** The worse channel as logged last on a tape. */
-  const loggedOn = (id: string | undefined): number | null => {
-    const depths = inForce(view.readings).filter(
-      (r) => r.quantity === "erase.depth" && r.context.recordingOn === id,
-    );
-    return depths.length > 0 ? Math.min(...depths.slice(-names.length).map(({ value }) => value)) : null;
-  };
-  const others = (view.job.blankTapes ?? []).flatMap(({ id, name }) => {
-    const db = id === recordingOn ? null : loggedOn(id);
-    return db === null ? [] : [{ name, db }];
-  });
   const causes = eraseCauses(
     channels.flatMap(({ channel, depth }) => (depth && !depth.hidden ? [{ channel, db: depth.db }] : [])),
-    others,
-    loggedOn(bench.circumstances.recordingOn),
+    erasedBefore(view.readings, view.job.blankTapes ?? [], bench.circumstances, view.machine.channels),
     leastDb,
   );
   const loggedAs = (what: string, channel: string) =>
-    inForce(mine.readings).findLast((r) => r.quantity === what && r.context.channel === channel)?.value;
+    inForce(mine.readings).findLast(
+      ({ quantity, context }) =>
+        quantity === what && context.channel === channel && context.side === bench.circumstances.side,
+    )?.value;
   const secondPass = names.flatMap((channel) => {
     const [once, twice] = ["erase.depth", "erase.again"].map((what) => loggedAs(what, channel));
     return once === undefined || twice === undefined ? [] : [{ channel, once, twice }];

@@ -1,0 +1,25 @@
+import type { Page } from "@playwright/test";
+
+/** The storage as it stands, past everything of Unzel's. */
+export const stored = (page: Page) =>
+  page.evaluate(
+    () =>
+      new Promise<Record<string, Array<Record<string, unknown>>>>((resolve, reject) => {
+        const opening = indexedDB.open("unzel");
+        opening.onerror = () => reject(opening.error);
+        opening.onsuccess = () => {
+          const database = opening.result;
+          const names = ["jobs", "readings", "adjustments"];
+          const reading = database.transaction(names);
+          const found: Record<string, Array<Record<string, unknown>>> = {};
+          for (const name of names) {
+            const all = reading.objectStore(name).getAll();
+            all.onsuccess = () => (found[name] = all.result as Array<Record<string, unknown>>);
+          }
+          reading.oncomplete = () => {
+            database.close();
+            resolve(found);
+          };
+        };
+      }),
+  );

@@ -1,0 +1,20 @@
+const PAGE_BYTES = 65_536;
+export const NUMBER_BYTES = 8;
+
+/** A kernel's functions and its memory, made when first needed. @param code its WebAssembly, in base64 */
+export function begunKernel<Functions>(code: string): () => Functions & { memory: WebAssembly.Memory } {
+  let begun: (Functions & { memory: WebAssembly.Memory }) | null = null;
+  return () => {
+    begun ??= new WebAssembly.Instance(
+      new WebAssembly.Module(Uint8Array.from(atob(code), (character) => character.charCodeAt(0))),
+    ).exports as unknown as Functions & { memory: WebAssembly.Memory };
+    return begun;
+  };
+}
+
+/** All of a memory as numbers, with room for so many. */
+export function numbersIn(memory: WebAssembly.Memory, count: number): Float64Array {
+  const lacking = count * NUMBER_BYTES - memory.buffer.byteLength;
+  if (lacking > 0) memory.grow(Math.ceil(lacking / PAGE_BYTES));
+  return new Float64Array(memory.buffer);
+}
