@@ -187,8 +187,8 @@ test("two speeds whose trimmers move each other are both set by doing what the c
   const read: Record<string, number> = {};
   let turns = 0;
   for (let step = 0; step < 40; step++) {
-    const value = await hands.settled();
     await expect(card).not.toContainText("let it settle");
+    const value = await hands.settled();
     const speed = (
       await page
         .getByRole("group", { name: "Tape speed, cm/s" })

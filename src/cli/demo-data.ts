@@ -300,6 +300,7 @@ class DemoJob {
       circumstances,
       prior: [],
       peak: null,
+      told: null,
       readFrom: null,
     });
   }

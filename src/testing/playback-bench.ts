@@ -228,6 +228,7 @@ export class PlaybackBench {
       circumstances: this.circumstances,
       prior: [],
       peak: null,
+      told: null,
       readFrom: null,
     });
     if (!station.seeksPeak(bench.here.machine)) return bench;

@@ -44,6 +44,7 @@ const step = (
     circumstances: { side: "A", pitch: undefined, head: "record" },
     prior: [],
     peak: null,
+    told: null,
     readFrom: null,
   });
   return logStep(book, event, station, bench, { newId: () => `n${next++}`, now: NOW });

@@ -216,6 +216,7 @@ describe("what turns teach", () => {
         circumstances: {},
         prior: [],
         peak: null,
+        told: null,
         readFrom: null,
       });
       const channel = { channel: "left", errorDb: value, uncertaintyDb } as ChannelLevel;

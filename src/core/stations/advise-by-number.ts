@@ -54,11 +54,12 @@ export function adviseByNumber<Q extends string>(
   const { unit, decimals, name } = station.quantities[quantity];
   const adjusters = actingAdjusters(station, bench);
   const numbers = adjusters.map((adjuster) => ({ adjuster, toSet: standing(bench, by, adjuster) }));
-  // without a choice: what is farthest off
+  // without a choice: what is being turned, then what is farthest off
   const farthest = numbers
     .toSorted((a, b) => Math.abs(b.toSet.value ?? 0) - Math.abs(a.toSet.value ?? 0))
     .at(0);
-  const at = numbers.find(({ adjuster }) => adjuster.id === chosenId) ?? farthest;
+  const named = (id: string | null | undefined) => numbers.find(({ adjuster }) => adjuster.id === id);
+  const at = named(chosenId) ?? named(bench.told?.adjusterId) ?? farthest;
   const toSet = at?.toSet ?? { quantity, value: null, uncertainty: 0, settled: true };
   const said = { adjusters, adjuster: at?.adjuster, toSet, target: 0, readElsewhere: null, peak: null };
   if (!at || toSet.value === null)

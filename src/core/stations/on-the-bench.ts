@@ -4,6 +4,7 @@ import type { JobRecords } from "@/core/records/job-records";
 import type { Circumstances } from "@/core/records/reading";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import type { Heard } from "./heard";
+import type { Told } from "./told";
 
 /** Readings and turns of one earlier job on the machine. */
 export type PriorJob = Pick<JobRecords, "readings" | "adjustments">;
@@ -24,4 +25,6 @@ export interface OnTheBench {
   prior: readonly PriorJob[];
   /** Where the loudest point is, thought out aside; null before that, and where it is not sought. */
   peak: PeakAdvice | null;
+  /** What the turn card has told to turn; null before that, and since it was said. */
+  told: Told | null;
 }

@@ -54,10 +54,13 @@ export function adviseSpeed(bench: OnTheBench, now: ToSet, limit: number, chosen
       ? coupledAdvice(records, tried, goodEnough, live === null ? null : live - sideTarget)
       : null;
   const chosen = acting.find(({ id }) => id === chosenId);
-  const adjuster = chosen ?? coupled?.adjuster ?? acting.at(0);
-  // an adjuster chosen by hand is turned for the present speed alone
-  const aim = chosen && chosen !== coupled?.adjuster ? 0 : (coupled?.aimPercent ?? 0);
-  const target = sideTarget + aim;
+  const told = bench.told?.moved ? bench.told : null;
+  const beingTurned = acting.find(({ id }) => id === told?.adjusterId);
+  const adjuster = chosen ?? beingTurned ?? coupled?.adjuster ?? acting.at(0);
+  const asPlanned = coupled !== null && adjuster === coupled.adjuster;
+  // an adjuster chosen by hand is turned for the present speed alone; one that has done its part stays where it is
+  const aside = chosen ? 0 : (now.value ?? sideTarget) - sideTarget;
+  const target = sideTarget + (coupled === null ? 0 : asPlanned ? coupled.aimPercent : aside);
   const advice = adviseTurn(
     adjuster ? learnedTurns(speedsRead(here), here.adjustments, adjuster.id) : [],
     { value: (now.value ?? NaN) - target, uncertainty: now.uncertainty, limit, goodEnough },
@@ -67,7 +70,7 @@ export function adviseSpeed(bench: OnTheBench, now: ToSet, limit: number, chosen
   const knows = advice.kind !== "wait" && advice.kind !== "unclear";
   const readElsewhere = knows ? (coupled?.read ?? null) : null;
   // what an adjuster chosen by hand does elsewhere is not what was worked out for the advised one
-  const asAdvised = coupled !== null && adjuster === coupled.adjuster && knows ? coupled : null;
+  const asAdvised = asPlanned && knows ? coupled : null;
   return {
     adjusters: acting,
     adjuster,

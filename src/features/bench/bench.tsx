@@ -118,7 +118,7 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
   );
   const { log, logTurn } = useLogbook(measuring, bench, listener);
   const setBack = useClockSetBack(view);
-  const proposed = useProposedTurns(advised, machine, listener);
+  const proposed = useProposedTurns(advised, bench.told, machine, listener);
   const [notice, setNotice] = useState<string | null>(null);
   const [drawer, setDrawer] = useState(false);
   const [keys, setKeys] = useState(false);

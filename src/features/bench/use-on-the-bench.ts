@@ -6,6 +6,7 @@ import type { Advised } from "@/core/stations/advised";
 import { levelsOfSearch } from "@/core/stations/azimuth-search";
 import type { OnTheBench } from "@/core/stations/on-the-bench";
 import type { MeasuringStation } from "@/core/stations/station";
+import { asTurned, occasionOf, stillTold, toldNext, type Told } from "@/core/stations/told";
 import type { JobView } from "../job/use-job-records";
 import type { ListenerState } from "./use-listener";
 import { usePriorJobs } from "./use-prior-jobs";
@@ -29,6 +30,7 @@ export function useOnTheBench(
   const [lay] = useState(layBench);
   const [chosen, choose] = useState<string | null>(null);
   const [source, readFrom] = useState<ResponseSource | null>(null);
+  const [told, tell] = useState<Told | null>(null);
   const prior = usePriorJobs(view);
   const bench = lay({
     records: view,
@@ -37,13 +39,18 @@ export function useOnTheBench(
     circumstances,
     prior,
     peak: null,
+    told: null,
     readFrom: source,
   });
   const peak = usePeak(bench, station, chosen, listener);
-  const withPeak = { ...bench, peak };
+  const occasion = station && bench.heard ? occasionOf(station.id, bench) : "";
+  const standing = { ...bench, peak, told: stillTold(told, occasion) };
+  const advised = station && station.advise(standing, chosen);
+  const next = advised && bench.heard ? toldNext(told, occasion, advised) : null;
+  if (next !== told) tell(next);
   return {
-    bench: withPeak,
-    advised: station && station.advise(withPeak, chosen),
+    bench: standing,
+    advised: advised && asTurned(standing.told, advised),
     chooseAdjuster: choose,
     readFrom,
   };

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import type { Advised } from "@/core/stations/advised";
+import type { Told } from "@/core/stations/told";
 import type { Machine } from "@/core/records/machine";
 import { slotOf } from "@/core/simulator/practice-slots";
 import { notLogged } from "./practice-drawer";
@@ -18,9 +19,10 @@ export interface ProposedTurns {
   atStop: boolean;
 }
 
-/** What "I turned it" will log: what the practice slot did, else what was chosen, else what was advised. */
+/** What "I turned it" will log: what the practice slot did, else what was chosen, else what was told. */
 export function useProposedTurns(
   advised: Advised | null,
+  told: Told | null,
   { adjusters }: Machine,
   { practice, marks }: ListenerState,
 ): ProposedTurns {
@@ -32,6 +34,7 @@ export function useProposedTurns(
   const advice = advised?.advice;
   const proposed =
     advised?.turnedSoFar ??
+    (told?.adjusterId === advised?.adjuster?.id ? told?.turns : undefined) ??
     (advice?.kind === "turn" || advice?.kind === "trial" ? advice.turns : USUAL_TURNS);
   return {
     turns: counted ? slotTurns : (chosen ?? proposed),

@@ -1,0 +1,75 @@
+import { inForce } from "@/core/records/job-records";
+import type { Advised } from "./advised";
+import type { OnTheBench } from "./on-the-bench";
+
+/**
+ * What the turn card told to turn, from then until the turn is said. What is heard moves while a screw is turned: by
+ * then another one may be farthest off, and less is left to turn than was told. The card stays with what it told, so
+ * that "I turned it" means the screw that was turned, by what was told.
+ */
+export interface Told {
+  /** What it holds for: the station as it is worked at, and what was last logged there. */
+  occasion: string;
+  adjusterId: string;
+  /** Clockwise positive. */
+  turns: number;
+  /** The number when it was told first, in its own unit, ±. */
+  from: { value: number; uncertainty: number };
+  /** The number has left that place: it is being turned, or was turned and not said yet. */
+  moved: boolean;
+}
+
+/**
+ * While it is the same, what was told holds. A reading that is logged in the middle of a turn does not end it; the first
+ * one after a turn that was said does, and one that is left so.
+ */
+export function occasionOf(stationId: string, { here, tape, circumstances }: OnTheBench): string {
+  const last = inForce(here.adjustments).at(-1);
+  const readings = inForce(here.readings).filter(({ station }) => station === stationId);
+  return JSON.stringify([
+    stationId,
+    here.job.speedCmPerS,
+    tape.id,
+    circumstances,
+    last?.id,
+    readings.some(({ at }) => !last || at > last.at),
+    readings.filter(({ phase }) => phase === "as left").length,
+  ]);
+}
+
+/** What was told holds for its occasion only. */
+export const stillTold = (told: Told | null, occasion: string): Told | null =>
+  told?.occasion === occasion ? told : null;
+
+/** What stands told after the card has given this advice; the same thing as before while nothing of it has changed. */
+export function toldNext(told: Told | null, occasion: string, advised: Advised): Told | null {
+  const { adjuster, advice, toSet, readElsewhere } = advised;
+  if (!adjuster) return null;
+  const here = stillTold(told, occasion);
+  const standing = here?.adjusterId === adjuster.id ? here : null;
+  if (standing?.moved) return standing;
+  if (advice.kind === "wait" || toSet.value === null || !toSet.settled) return standing;
+  const { value, uncertainty } = toSet;
+  if (standing) {
+    const { from } = standing;
+    if (Math.abs(value - from.value) > Math.max(uncertainty, from.uncertainty))
+      return { ...standing, moved: true };
+  }
+  if ((advice.kind !== "turn" && advice.kind !== "trial") || readElsewhere) return null;
+  if (standing?.turns === advice.turns) return standing;
+  const from = standing?.from ?? { value, uncertainty };
+  return { occasion, adjusterId: adjuster.id, turns: advice.turns, from, moved: false };
+}
+
+/** The advice for a screw that has come to where nothing more is to be turned, before that was said. */
+export function asTurned(told: Told | null, advised: Advised): Advised {
+  const { adjuster, advice, readElsewhere } = advised;
+  if (!told?.moved || adjuster?.id !== told.adjusterId) return advised;
+  if (advice.kind !== "leave" && readElsewhere === null) return advised;
+  return {
+    ...advised,
+    readElsewhere: null,
+    headline: "say that you turned it",
+    reason: "It has come to where it should be. Say how far it went; if it was not turned, log it.",
+  };
+}
