@@ -5,6 +5,7 @@ const REAL_TIME = "in real time";
 export const TWICE = "twice as fast";
 /** Presses of an arrow key that turn a slot by an eighth of a turn. */
 const COARSE_IN_AN_EIGHTH = 8;
+const SLOW_DEGREES = 6;
 
 /** What a technician's hands do on the bench. */
 export class BenchHands {
@@ -68,17 +69,25 @@ export class BenchHands {
     }
   }
 
-  /** Turns a practice trimmer by whole degrees, clockwise positive, says so, and waits for what it did to be kept. */
+  /**
+   * Turns a practice trimmer by whole degrees, clockwise positive, says so, and waits for what it did to be kept.
+   * @param slowly so that whole cycles can be followed: no farther at a time than the deck has turned
+   */
   async turn(degrees: number, trimmer = "", slowly = false): Promise<void> {
     const slot = this.page.getByRole("slider", { name: new RegExp(`${trimmer}.*practice trimmer`) });
     const before = Number(await slot.getAttribute("aria-valuenow"));
     await slot.focus();
     const key = degrees > 0 ? "ArrowRight" : "ArrowLeft";
+    // the deck turns a little later than the keys: what is said to be turned has to be all of it
+    const turned = (by: number) =>
+      expect(slot).toHaveAttribute("aria-valuenow", String(before + Math.sign(degrees) * by));
     const eighths = slowly ? 0 : Math.floor(Math.abs(degrees) / 45);
     for (let i = 0; i < eighths * COARSE_IN_AN_EIGHTH; i++) await this.page.keyboard.press(key);
-    for (let i = 0; i < Math.abs(degrees) - 45 * eighths; i++) await this.page.keyboard.press(`Shift+${key}`);
-    // the deck turns a little later than the keys: what is said to be turned has to be all of it
-    await expect(slot).toHaveAttribute("aria-valuenow", String(before + Math.round(degrees)));
+    for (let by = 45 * eighths + 1; by <= Math.abs(degrees); by++) {
+      await this.page.keyboard.press(`Shift+${key}`);
+      if (slowly && by % SLOW_DEGREES === 0) await turned(by);
+    }
+    await turned(Math.abs(degrees));
     await slot.blur();
     const rows = this.slip.getByRole("listitem");
     const known = await rows.count();
