@@ -2,7 +2,8 @@ import { expect, type Locator, type Page } from "@playwright/test";
 import { choose } from "./choose";
 
 const REAL_TIME = "in real time";
-export const TWICE = "twice as fast";
+export const FOUR_TIMES = "four times as fast";
+type Pace = typeof REAL_TIME | typeof FOUR_TIMES;
 /** Presses of an arrow key that turn a slot by an eighth of a turn. */
 const COARSE_IN_AN_EIGHTH = 8;
 const SLOW_DEGREES = 6;
@@ -28,7 +29,7 @@ export class BenchHands {
     await choose(this.page.getByRole("combobox", { name: box, exact: true }), line);
   }
 
-  async play(condition: string, pace: typeof REAL_TIME | typeof TWICE = REAL_TIME): Promise<void> {
+  async play(condition: string, pace: Pace = REAL_TIME): Promise<void> {
     await expect(this.page.getByRole("button", { name: /Practice/ })).toBeVisible();
     await this.page.keyboard.press("p");
     if (pace !== REAL_TIME) await this.hurry(pace);
@@ -37,7 +38,7 @@ export class BenchHands {
   }
 
   /** The tape of the practice machine runs faster from the next start on: what is measured of it is the same. */
-  private async hurry(wanted: string): Promise<void> {
+  private async hurry(wanted: Pace): Promise<void> {
     const pace = this.page.getByRole("combobox", { name: "Its tape runs" });
     await choose(pace, wanted);
     await expect(pace).toHaveText(wanted);

@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { BenchHands, TWICE } from "./bench-hands";
+import { BenchHands, FOUR_TIMES } from "./bench-hands";
 
 test("what comes across from tracks of the other direction is heard on a blank place, and told re 0", async ({
   page,
@@ -8,7 +8,7 @@ test("what comes across from tracks of the other direction is heard on a blank p
   const turnOver = () => page.getByRole("button", { name: "Turn over" }).click();
   await hands.open("demo-job-0409", "noise");
   await page.keyboard.press("b");
-  await hands.play("the other side is heard: head too low", TWICE);
+  await hands.play("the other side is heard: head too low", FOUR_TIMES);
   await page.keyboard.press("p");
   // what the noise is held against comes first
   await page.getByRole("button", { name: /Record the sequence/ }).click();

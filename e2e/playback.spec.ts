@@ -1,13 +1,13 @@
 import { expect, test, type Page } from "@playwright/test";
 import { readFile } from "node:fs/promises";
-import { BenchHands } from "./bench-hands";
+import { BenchHands, FOUR_TIMES } from "./bench-hands";
 
 /** Opens a playback station with a tape in the practice machine, and plays it. */
 async function play(page: Page, station: string, tape: RegExp, condition: string): Promise<BenchHands> {
   const hands = new BenchHands(page);
   await hands.open("demo-job-0415", station);
   await hands.choose("Tape in the machine", tape);
-  await hands.play(condition);
+  await hands.play(condition, FOUR_TIMES);
   return hands;
 }
 

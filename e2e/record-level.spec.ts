@@ -1,5 +1,5 @@
 import { expect, test, type Page } from "@playwright/test";
-import { BenchHands } from "./bench-hands";
+import { BenchHands, FOUR_TIMES } from "./bench-hands";
 
 const monitor = (page: Page) => page.getByRole("status", { name: "Monitor" });
 const returned = (page: Page, channel: string) =>
@@ -15,7 +15,7 @@ test("record level: source and tape are told apart, read, turned and logged for 
     .getByRole("button", { name: /SSA plain cassette/ })
     .click();
   const logged = await hands.slip.getByRole("listitem").count();
-  await hands.play("record levels off");
+  await hands.play("record levels off", FOUR_TIMES);
   await hands.choose("Tape", "Blank tape");
   await hands.choose("Record takes in", "Level tone");
   const switchTo = (what: string) =>

@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { BenchHands } from "./bench-hands";
+import { BenchHands, FOUR_TIMES } from "./bench-hands";
 
 test("bias: the sequence is recorded, heard off the tape, learned from a trial turn, and the card says how far", async ({
   page,
@@ -12,7 +12,7 @@ test("bias: the sequence is recorded, heard off the tape, learned from a trial t
   await expect(
     page.getByRole("group", { name: "Recording on" }).getByRole("button", { name: /SSA plain cassette/ }),
   ).toHaveAttribute("aria-pressed", "true");
-  await hands.play("bias left and right apart");
+  await hands.play("bias left and right apart", FOUR_TIMES);
   await page.keyboard.press("p");
   const logged = await hands.slip.getByRole("listitem").count();
   const record = page.getByRole("button", { name: /^Record the sequence/ });
@@ -44,7 +44,7 @@ test("bias is watched off the tape: the number follows the screw, the card says 
   const hands = new BenchHands(page);
   await hands.open("demo-job-0409", "bias");
   await page.keyboard.press("b");
-  await hands.play("bias left and right apart");
+  await hands.play("bias left and right apart", FOUR_TIMES);
   const monitor = page.getByRole("group", { name: "Monitor of the deck" });
   await monitor.getByRole("button", { name: "source" }).click();
   await page.getByRole("button", { name: "Both tones, steady" }).click();
@@ -102,7 +102,7 @@ test("0 is set once per job, and the meter in record is held against it", async 
   const hands = new BenchHands(page);
   await hands.open("demo-job-0409", "record-level");
   await page.keyboard.press("b");
-  await hands.play("nothing wrong");
+  await hands.play("nothing wrong", FOUR_TIMES);
   await page.keyboard.press("p");
   await expect(page.getByText("set 0 first")).toHaveCount(2);
   await page.getByRole("button", { name: "Set 0" }).click();

@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { BenchHands, TWICE } from "./bench-hands";
+import { BenchHands, FOUR_TIMES } from "./bench-hands";
 
 test("a new blank: one run gives its passport, the front is kept, and the owner's card says both", async ({
   page,
@@ -7,7 +7,7 @@ test("a new blank: one run gives its passport, the front is kept, and the owner'
   const hands = new BenchHands(page);
   await hands.open("demo-job-0409", "settings");
   await page.keyboard.press("b");
-  await hands.play("nothing wrong", TWICE);
+  await hands.play("nothing wrong", FOUR_TIMES);
   await page.keyboard.press("p");
   await page.keyboard.press("f");
   await expect(

@@ -1,12 +1,12 @@
 import { expect, test } from "@playwright/test";
-import { BenchHands, TWICE } from "./bench-hands";
+import { BenchHands, FOUR_TIMES } from "./bench-hands";
 import { COPY, MUSIC } from "./sounds";
 import { choose } from "./choose";
 
 test("the guilty part is named, kept, and compared with a run after the work", async ({ page }) => {
   const hands = new BenchHands(page);
   await hands.open("demo-job-0415", "flutter");
-  await hands.play("bent capstan");
+  await hands.play("bent capstan", FOUR_TIMES);
   const picture = page.getByRole("region", { name: "Where the flutter comes from" });
   await expect(picture).toContainText("Clean and polish the capstan");
   await expect(
@@ -26,7 +26,7 @@ test("a long run is watched: slips are listed with their time, the run is kept a
 }) => {
   const hands = new BenchHands(page);
   await hands.open("demo-job-0415", "flutter");
-  await hands.play("1 % slow, belt slips");
+  await hands.play("1 % slow, belt slips", FOUR_TIMES);
   await page.getByRole("button", { name: "watch", exact: true }).click();
   await page.getByRole("button", { name: "Watch from now on" }).click();
   const watching = page.getByRole("region", { name: "Watching a long run" });
@@ -46,7 +46,7 @@ test("a long run is watched: slips are listed with their time, the run is kept a
 test("sides that differ share the error, or one is set alone", async ({ page }) => {
   const hands = new BenchHands(page);
   await hands.open("demo-job-0415", "speed");
-  await hands.play("sides differ by 1 %");
+  await hands.play("sides differ by 1 %", FOUR_TIMES);
   const keys = page.getByRole("group", { name: "Transport keys" });
   // away from the beginning, where the other side ends
   await keys.getByRole("button", { name: "Wind", exact: true }).click();
@@ -70,7 +70,7 @@ test("sides that differ share the error, or one is set alone", async ({ page }) 
 test("the guide tone follows the reading and can be turned off", async ({ page }) => {
   const hands = new BenchHands(page);
   await hands.open("demo-job-0415", "speed");
-  await hands.play("1.2 % fast");
+  await hands.play("1.2 % fast", FOUR_TIMES);
   await hands.settled();
   const button = page.getByRole("button", { name: /Guide tone/ });
   await expect(button).toHaveAttribute("aria-pressed", "false");
@@ -178,7 +178,7 @@ test("two speeds whose trimmers move each other are both set by doing what the c
   await hands.choose("Machine", "Tarnvik T-2");
   await expect(page.getByRole("checkbox", { name: /Also at 38.1 cm\/s/ })).toBeChecked();
   await page.getByRole("button", { name: "Start the job" }).click();
-  await hands.play("0.8 % slow, 0.6 % fast at the other speed", TWICE);
+  await hands.play("0.8 % slow, 0.6 % fast at the other speed", FOUR_TIMES);
   const card = page.getByRole("region", { name: "Turn", exact: true });
   await hands.settled();
   await page.keyboard.press("f");

@@ -57,6 +57,9 @@ class Listening {
   }
 }
 
+/** Of phase at 10 kHz for each minute of arc, tracks 0.9 mm apart at 4.76 cm/s. */
+const DEGREES_A_MINUTE = 19.8;
+
 describe("the tones of a tape while it plays", () => {
   // 9′ is 178° at 10 kHz; 26′ is 515°, more than a cycle
   const bench = new Listening({ "head.azimuthArcMinutes": 26, "azimuth.arcMinutesPerTurn": 40 });
@@ -109,6 +112,23 @@ describe("the tones of a tape while it plays", () => {
     const { phase } = leapt.hear(5);
     expect(phase).toMatchObject({ counted: false });
     expect(phase!.uncertaintyDegrees).toBeGreaterThan(180);
+  });
+
+  it("a turn with rests in it is followed too: what stood before it does not count its cycles anew", () => {
+    const bands = [tone(1000, 3), tone(3150, 3), tone(6300, 3), tone(10_000, 60)];
+    const resting = new Listening(
+      { "head.azimuthArcMinutes": 26, "azimuth.arcMinutesPerTurn": 40 },
+      { ...TAPE, bands },
+    );
+    expect(resting.hear(18).phase).toMatchObject({ counted: true });
+    const from = resting.now!.phase!.degrees;
+    const turns = 0.04;
+    for (let done = 1; done <= 11; done++) {
+      resting.deck.playback.azimuthScrews[0].turn(-turns);
+      const { phase } = resting.hear(2.6);
+      expect(phase!.counted).toBe(true);
+      expect(Math.abs(phase!.degrees - (from - done * turns * 40 * DEGREES_A_MINUTE))).toBeLessThan(30);
+    }
   });
 
   it("another direction begins with nothing", () => {

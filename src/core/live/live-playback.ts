@@ -54,6 +54,8 @@ const MOVED_DEGREES = 8;
 /** A step of more, from one piece of the track to the next, may as well have been one the other way round. */
 const MOST_STEP_DEGREES = 110;
 const MOVED_DB = 0.2;
+/** So far from where it stood when the rest of the ladder was heard, a tone is of another setting than that. */
+const ANOTHER_SETTING_DEGREES = 35;
 const SETTLED_FRAMES = 20;
 const RESTLESS_SECONDS = 7;
 const TEN_KHZ = 10_000;
@@ -69,6 +71,8 @@ export class LivePlayback {
   private readonly hold = new PeakHold();
   /** Sweeps and noises, by their place on the tape. */
   private readonly wide = new Map<number, WideBand>();
+  /** Where the tone that plays stood when the rest was heard. */
+  private stood: { index: number; degrees: number } | null = null;
   private turnedAt = 0;
   private playing: PlayingTone | null = null;
   /** Of the tone that plays, since the last turn that was told. */
@@ -84,9 +88,15 @@ export class LivePlayback {
   mark(seconds: number): void {
     this.turnedAt = seconds;
     this.stands = [];
+    this.wasAnotherSetting();
+  }
+
+  /** What was heard up to now is of another setting; of the tone that plays the cycles are known, since it was followed. */
+  private wasAnotherSetting(): void {
     for (const [index, tone] of this.heard) this.heard.set(index, { ...tone, fresh: false });
     for (const [index, band] of this.wide) this.wide.set(index, { ...band, fresh: false });
     for (const index of this.counted.keys()) if (index !== this.playing?.index) this.counted.delete(index);
+    this.stood = null;
   }
 
   /** The other direction, or another head: nothing that was heard counts. */
@@ -95,6 +105,7 @@ export class LivePlayback {
     this.heard.clear();
     this.wide.clear();
     this.counted.clear();
+    this.stood = null;
     this.hold.clear();
     this.recognised = null;
     this.playing = null;
@@ -284,11 +295,15 @@ export class LivePlayback {
       at = next;
     }
     this.counted.set(index, at);
+    if (this.stood?.index !== index) this.stood = { index, degrees: before };
+    // turned, whether or not anybody says so: what stood before it would count its cycles wrong
+    if (Math.abs(at - this.stood.degrees) > ANOTHER_SETTING_DEGREES) this.wasAnotherSetting();
   }
 
   /** It was turned too fast to be followed: which way round it went cannot be told, and the ladder is of before. */
   private loseCount(): void {
     this.counted.clear();
+    this.stood = null;
     for (const [index, tone] of this.heard) this.heard.set(index, { ...tone, fresh: false });
   }
 
@@ -300,15 +315,14 @@ export class LivePlayback {
     const azimuth = ladder.length === 0 ? null : azimuthView(ladder, tracks, speedCmPerS);
     if (azimuth?.resolved && fresh.length > 0)
       for (const { index, phaseDegrees } of cyclesCounted(azimuth))
-        // a tone that moves is followed; what is kept of it is how it stood before
-        if (index !== this.playing?.index || this.steadyAt === this.lastUpdate)
-          this.counted.set(index, phaseDegrees);
+        // a tone that was followed keeps its own count
+        if (index !== this.playing?.index || !this.counted.has(index)) this.counted.set(index, phaseDegrees);
     const phase = this.phaseOf(azimuth);
     return {
       tones,
       playing: this.playing,
       azimuth:
-        azimuth && phase?.counted && !azimuth.resolved
+        azimuth && phase?.counted && (!azimuth.resolved || fresh.length === 0)
           ? withKnownPhase(azimuth, phase, tracks, speedCmPerS)
           : azimuth,
       phase,
