@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { SeededRandom } from "@/core/dsp/seeded-random";
-import { DropOutMeter, together, type DropOut } from "./drop-outs";
+import { countsDropOuts, DropOutMeter, together, type DropOut } from "./drop-outs";
 
 const RATE = 48_000;
 
@@ -86,6 +86,15 @@ describe("drop-outs of a tone", () => {
   it("those of both channels are the ones at one time", () => {
     expect(together(at([1, 2, 3], 0.01, 8), at([2.004, 5], 0.01, 8))).toBe(1);
   });
+
+  it.each<[string, number, number, boolean]>([
+    ["1 kHz on a deck that runs 3 % slow", 970, 11, true],
+    ["315 Hz: too low for a short one", 315, 60, false],
+    ["a few seconds: no rate a minute", 3150, 5, false],
+    ["more than the sample rate holds", 15_000, 60, false],
+  ])("%s: counted or not, by one rule", (_, hz, seconds, counted) =>
+    expect(countsDropOuts(hz, RATE, seconds)).toBe(counted),
+  );
 
   it("a tone that the sample rate does not hold is refused", () =>
     expect(() => new DropOutMeter(8000, 3150, 6)).toThrow(RangeError));

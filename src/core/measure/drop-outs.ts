@@ -19,6 +19,10 @@ const ENVELOPE_RATE_HZ = 6000;
 /** What is as deep is heard as one. */
 export const USUAL_DEPTH_DB = 6;
 
+/** In a lower tone a short drop-out has no room; in a shorter one there is no rate a minute to tell. */
+const LOWEST_COUNTED_HZ = 900;
+const SHORTEST_COUNTED_SECONDS = 10;
+
 /** The level is held against its median over so long. */
 const AROUND_SECONDS = 1;
 const MEDIAN_EVERY_SECONDS = 0.1;
@@ -34,6 +38,13 @@ const GONE_DBFS = -70;
 /** Looked through at a time, with so much of what comes before and after. */
 const PIECE_SECONDS = 30;
 const CONTEXT_SECONDS = 1.5;
+
+/** Whether the drop-outs of a tone of a tape are counted, as it is heard: one rule for a recording and for a tape's passport. */
+export const countsDropOuts = (hz: number, sampleRateHz: number, seconds: number): boolean =>
+  hz >= LOWEST_COUNTED_HZ && isFollowed(hz, sampleRateHz) && seconds >= SHORTEST_COUNTED_SECONDS;
+
+const isFollowed = (hz: number, sampleRateHz: number): boolean =>
+  hz > 0 && hz * (1 + STOP) < 0.5 * sampleRateHz;
 
 /**
  * Finds the drop-outs of a steady tone in one channel: moments in which its envelope lies at least `depthDb` below what
@@ -55,7 +66,7 @@ export class DropOutMeter {
     hz: number,
     private readonly depthDb: number,
   ) {
-    if (!(hz > 0 && hz * (1 + STOP) < 0.5 * sampleRateHz))
+    if (!isFollowed(hz, sampleRateHz))
       throw new RangeError(`a tone of ${hz} Hz cannot be followed at ${sampleRateHz} samples a second`);
     const factor = Math.max(1, Math.floor(sampleRateHz / Math.max(ENVELOPE_RATE_HZ, 2 * hz)));
     this.rateHz = sampleRateHz / factor;

@@ -2,7 +2,7 @@ import type { SoundFile } from "@/core/formats/sound-file";
 import { channelName } from "@/core/measure/channel-name";
 import type { FlutterResult } from "@/core/measure/flutter";
 import type { ChannelDropOuts } from "@/core/measure/drop-out-rates";
-import { DropOutMeter, USUAL_DEPTH_DB } from "@/core/measure/drop-outs";
+import { countsDropOuts, DropOutMeter, USUAL_DEPTH_DB } from "@/core/measure/drop-outs";
 import { HumMeter, type Hum } from "@/core/measure/hum";
 import { LevelMeter, type Level } from "@/core/measure/level-meter";
 import { TransportMeter, type SpeedChannel } from "@/core/measure/transport-meter";
@@ -75,9 +75,6 @@ const USUAL_HZ = [
 const NEAR_USUAL = 0.06;
 const LOWEST_CARRIER_HZ = 200;
 const SHORTEST_FOR_SPEED_SECONDS = 1.5;
-/** In a lower tone a short drop-out has no room; in a shorter one there is no rate to tell. */
-const LOWEST_FOR_DROP_OUTS_HZ = 900;
-const SHORTEST_FOR_DROP_OUTS_SECONDS = 10;
 /** So many tones, or one sweep or noise, say something of azimuth or response. */
 const FEWEST_BANDS = 2;
 /** More of a long tone is not needed for its level and phase. */
@@ -259,14 +256,10 @@ function metersFor(stretch: Stretch, sound: SoundFile, withPair: boolean) {
   const isTone = withPair && nominalHz !== null && nominalHz < 0.44 * sound.sampleRateHz;
   const tone = isTone ? new TonePairMeter(sound.sampleRateHz, sound.channelCount, nominalHz) : null;
   let toneFrames = MOST_PAIR_SECONDS * sound.sampleRateHz;
-  const countsDropOuts =
-    canFollow &&
-    nominalHz >= LOWEST_FOR_DROP_OUTS_HZ &&
-    sound.sampleRateHz >= 3.4 * nominalHz &&
-    endSeconds - startSeconds >= SHORTEST_FOR_DROP_OUTS_SECONDS;
-  const dropOuts = countsDropOuts
-    ? levels.map(() => new DropOutMeter(sound.sampleRateHz, nominalHz, USUAL_DEPTH_DB))
-    : null;
+  const dropOuts =
+    canFollow && countsDropOuts(nominalHz, sound.sampleRateHz, endSeconds - startSeconds)
+      ? levels.map(() => new DropOutMeter(sound.sampleRateHz, nominalHz, USUAL_DEPTH_DB))
+      : null;
   const transport = canFollow ? new TransportMeter(sound.sampleRateHz, sound.channelCount, nominalHz) : null;
   return {
     push(piece: Float64Array[]) {

@@ -1,6 +1,6 @@
 import { channelName } from "@/core/measure/channel-name";
 import { distortionOf } from "@/core/measure/distortion";
-import { DropOutMeter, USUAL_DEPTH_DB } from "@/core/measure/drop-outs";
+import { countsDropOuts, DropOutMeter, USUAL_DEPTH_DB } from "@/core/measure/drop-outs";
 import { HumMeter, type HumLine } from "@/core/measure/hum";
 import { residueOf, type Residue } from "@/core/measure/residue";
 import { weightedNoise, type WeightedNoise } from "@/core/measure/weighted-noise";
@@ -56,9 +56,6 @@ const SILENCE_EDGE_SECONDS = 0.4;
 const QUIET_EDGE_SECONDS = 0.08;
 const FEWEST_QUIET_SECONDS = 0.25;
 const HIGHEST_SHARE = 0.44;
-const FEWEST_DROP_OUT_SECONDS = 15;
-const LOWEST_DROP_OUT_HZ = 1000;
-const HIGHEST_DROP_OUT_SHARE = 0.3;
 /** Of a long tone this much tells its third harmonic. */
 const LONGEST_THIRD_SECONDS = 20;
 /** Strangers hang together by chance with 1 ÷ (bandwidth · time). */
@@ -174,8 +171,7 @@ export class SectionMeter {
   private dropOutsOf(x: Float64Array): ReturnedTone["dropOuts"] {
     const inside = this.inside(x);
     const { heardHz, sampleRateHz, place } = this;
-    if (inside.length < FEWEST_DROP_OUT_SECONDS * sampleRateHz || heardHz < LOWEST_DROP_OUT_HZ) return null;
-    if (heardHz > HIGHEST_DROP_OUT_SHARE * sampleRateHz) return null;
+    if (!countsDropOuts(heardHz, sampleRateHz, inside.length / sampleRateHz)) return null;
     const meter = new DropOutMeter(sampleRateHz, heardHz, USUAL_DEPTH_DB);
     meter.push(inside);
     const { seconds, events } = meter.result();
