@@ -87,7 +87,7 @@ export function RecordSteps({
         <SetZero {...{ listener, view }} />
       </Box>
       <Box sx={{ display: "flex", columnGap: 2, rowGap: 0.75, flexWrap: "wrap", alignItems: "center" }}>
-        <Send {...{ listener, station, view, bench, before }} />
+        <Send {...{ listener, station, view, bench, before }} rewindNext={now === "rewind"} />
         {children}
       </Box>
     </Box>

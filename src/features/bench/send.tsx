@@ -19,6 +19,9 @@ const STEADY_WORDS: Record<string, string | undefined> = {
   "erase-tone": "First the tone to be erased",
   "other-side-tones": "First the tones on the other side",
 };
+/** A button for what is to be done next, and one for what else can be. */
+const NEXT = { variant: "contained", color: "primary" } as const;
+const ASIDE = { variant: "outlined", color: "inherit" } as const;
 const preset = (wanted: string | null): Sequence | undefined => PRESETS.find(({ id }) => id === wanted);
 
 /**
@@ -32,11 +35,14 @@ export function Send({
   bench,
   before = null,
   only = null,
+  rewindNext = false,
 }: Pick<PictureProps, "listener" | "station" | "view" | "bench"> & {
   /** Another preset that is recorded beforehand, by its id. */
   before?: string | null;
   /** Nothing but what sounds steadily, where the station's sequence is not wanted. */
   only?: "steady" | null;
+  /** What was recorded is to be played next. */
+  rewindNext?: boolean;
 }) {
   const first = preset(before);
   const [way, setWay] = useState<Way>("forwards");
@@ -85,13 +91,13 @@ export function Send({
       ) : may ? (
         <>
           {first && (
-            <Button variant="outlined" color="inherit" disabled={starting} onClick={() => void send(first)}>
+            <Button {...ASIDE} disabled={starting} onClick={() => void send(first)}>
               {STEADY_WORDS[first.id] ?? first.name}
             </Button>
           )}
           {sequence && (
             <Button
-              variant="contained"
+              {...(rewindNext ? ASIDE : NEXT)}
               disabled={starting}
               onClick={() => void send({ ...sequence, passes })}
             >
@@ -101,8 +107,7 @@ export function Send({
           )}
           {steady && (
             <Button
-              variant={sequence || only ? "outlined" : "contained"}
-              color={sequence || only ? "inherit" : "primary"}
+              {...(sequence || only ? ASIDE : NEXT)}
               disabled={starting}
               onClick={() => void send(steady)}
             >
@@ -118,14 +123,13 @@ export function Send({
       {practice &&
         (practice.heads > 2 ? (
           <Button
-            variant="outlined"
-            color="inherit"
+            {...ASIDE}
             onClick={() => void listener.monitor(practice.deck.monitor === "tape" ? "source" : "tape")}
           >
             Monitor {practice.deck.monitor === "tape" ? "source" : "tape"}
           </Button>
         ) : (
-          <Button variant="outlined" color="inherit" onClick={() => void listener.playRecording(way)}>
+          <Button {...(rewindNext ? NEXT : ASIDE)} onClick={() => void listener.playRecording(way)}>
             {way === "forwards" ? "Rewind" : "Wind"} and play
           </Button>
         ))}
