@@ -4,6 +4,7 @@ import { NOTHING_HEARD_YET, type Heard, type HeardSpeed } from "@/core/stations/
 import { aJob, aMachine, aTape, anAdjustment, aReading } from "@/testing/records";
 import { layBench } from "./lay-bench";
 import { CLOSED_LOGBOOK, logStep, saidAt, type LogEvent, type Logbook } from "./logbook";
+import type { Told } from "@/core/stations/told";
 import { MEASURING } from "./registry";
 
 const SPEED = MEASURING.find(({ id }) => id === "speed")!;
@@ -29,12 +30,20 @@ const heardOf = (speed: HeardSpeed | null): Heard => ({
   clockPercent: 0,
   speed,
 });
+const TOLD: Told = {
+  occasion: "one",
+  adjusterId: TRIMMER.id,
+  turns: 0.125,
+  from: { value: -1.6, uncertainty: 0.02, heardFrom: "tone" },
+  moved: true,
+};
 const step = (
   book: Logbook,
   event: LogEvent,
   speed: HeardSpeed | null = speedOf(),
   records: Partial<JobRecords> = {},
   station = SPEED,
+  told: Told | null = null,
 ) => {
   let next = 0;
   const bench = layBench()({
@@ -44,7 +53,7 @@ const step = (
     circumstances: { side: "A", pitch: undefined, head: "record" },
     prior: [],
     peak: null,
-    told: null,
+    told,
     readFrom: null,
   });
   return logStep(book, event, station, bench, { newId: () => `n${next++}`, now: NOW });
@@ -59,6 +68,19 @@ describe("logging", () => {
     expect(entries.readings[0]).toMatchObject({ value: -1.2, phase: "as found", context: { side: "A" } });
     expect(entries.readings[0].context).not.toHaveProperty("head");
     expect(saidAt(FLUTTER, { side: "B", pitch: "fastest", position: "end" })).toEqual({ side: "B" });
+  });
+
+  it("what was turned and not said is asked about once, before anything is logged", () => {
+    const log = (book: Logbook, told: Told) =>
+      step(book, { kind: "log", phase: "as left" }, speedOf(), {}, SPEED, told);
+    expect(log(CLOSED_LOGBOOK, { ...TOLD, moved: false }).entries.readings).toHaveLength(1);
+    const asked = log(CLOSED_LOGBOOK, TOLD);
+    expect(asked.entries.readings).toEqual([]);
+    expect(asked.refused).toMatch(/^SPEED 19 seems to have been turned: say so first/);
+    const again = log(asked.logbook, TOLD);
+    expect(again.entries.readings).toHaveLength(1);
+    // the next turn is asked about anew
+    expect(log(again.logbook, { ...TOLD, occasion: "two" }).refused).toMatch(/seems to have been turned/);
   });
 
   it.each<[string, HeardSpeed | null, RegExp]>([

@@ -16,9 +16,11 @@ export interface Logbook {
     /** How often turns had been told to the source by then; null until it was told. */
     marks: number | null;
   } | null;
+  /** For which turn that was told it was asked already whether it was made; null when it was not asked. */
+  asked: string | null;
 }
 
-export const CLOSED_LOGBOOK: Logbook = { awaiting: null };
+export const CLOSED_LOGBOOK: Logbook = { awaiting: null, asked: null };
 
 export type LogEvent =
   /** Somebody asked for the reading to be logged. */
@@ -65,7 +67,7 @@ export function logStep(
   pen: Pen,
 ): LogStep {
   const keep = (readings: Reading[]): LogStep => ({
-    logbook: CLOSED_LOGBOOK,
+    logbook: { ...CLOSED_LOGBOOK, asked: logbook.asked },
     entries: { readings, adjustments: [] },
     refused: null,
   });
@@ -73,6 +75,9 @@ export function logStep(
   switch (event.kind) {
     case "log": {
       if (!bench.heard) return { ...nothing, refused: "There is nothing to log yet: start a source first." };
+      const unsaid = turnedUnsaid(bench);
+      if (unsaid && logbook.asked !== unsaid.occasion)
+        return { ...nothing, logbook: { ...logbook, asked: unsaid.occasion }, refused: unsaid.says };
       const readings = station.readings(bench).toLog(contextAt(pen.now, event.phase, station, bench, pen));
       return typeof readings === "string" ? { ...nothing, refused: readings } : keep(readings);
     }
@@ -91,7 +96,7 @@ export function logStep(
         supersedes: null,
       };
       return {
-        logbook: { awaiting: { turn: adjustment.id, marks: null } },
+        logbook: { ...CLOSED_LOGBOOK, awaiting: { turn: adjustment.id, marks: null } },
         entries: { readings: stoodBefore(station, bench, pen), adjustments: [adjustment] },
         refused: null,
       };
@@ -99,7 +104,7 @@ export function logStep(
     case "told":
       return logbook.awaiting === null
         ? nothing
-        : { ...nothing, logbook: { awaiting: { ...logbook.awaiting, marks: event.marks } } };
+        : { ...nothing, logbook: { ...logbook, awaiting: { ...logbook.awaiting, marks: event.marks } } };
     case "heard": {
       const { awaiting } = logbook;
       // what was heard before the turn was told may arrive only now
@@ -110,6 +115,16 @@ export function logStep(
       return shown && shown.length > 0 ? keep(shown) : nothing;
     }
   }
+}
+
+/** A turn that was told, and seems to have been made, and was not said: what is logged now would be of two settings. */
+function turnedUnsaid({ told, here }: OnTheBench): { occasion: string; says: string } | null {
+  if (!told?.moved) return null;
+  const name = here.machine.adjusters.find(({ id }) => id === told.adjusterId)?.name ?? "The adjuster";
+  return {
+    occasion: told.occasion,
+    says: `${name} seems to have been turned: say so first, so that it is known what it did. If nothing was turned, log once more.`,
+  };
 }
 
 /** The last steady reading before the turn, unless it is in the records already. */

@@ -51,7 +51,7 @@ const level = (channel: "left" | "right"): Adjuster => ({
 
 describe("what the card told, while a screw is turned", () => {
   const machine = aMachine({ adjusters: [level("left"), level("right")] });
-  const apart = (now: { left: number; right: number; settled?: boolean }) =>
+  const apart = (now: { left: number; right: number; settled?: boolean; gone?: boolean }) =>
     new Card(
       "record-level",
       ({ readings, adjustments }) =>
@@ -72,11 +72,15 @@ describe("what the card told, while a screw is turned", () => {
             station: recordLevel,
             quantity: "recordLevel.error",
             limit: 0.5,
-            live: ({ channel }) => ({
-              value: channel === "left" ? now.left : now.right,
-              uncertainty: 0.05,
-              settled: now.settled ?? true,
-            }),
+            live: ({ channel }) =>
+              now.gone
+                ? null
+                : {
+                    value: channel === "left" ? now.left : now.right,
+                    uncertainty: 0.05,
+                    settled: now.settled ?? true,
+                    from: "tone",
+                  },
             hearFirst: "",
           },
           null,
@@ -127,6 +131,29 @@ describe("what the card told, while a screw is turned", () => {
     expect(card.told?.moved).toBe(true);
     card.readings = [aReading({ station: "record-level", phase: "as left", minutes: 3 })];
     expect(card.look().headline).toBe("leave it there");
+  });
+
+  it("a number that comes anew, after the tape was stopped or from another day, was not turned", () => {
+    const now = { left: -2, right: 1.5, gone: true };
+    const card = apart(now);
+    card.readings = [
+      aReading({
+        station: "record-level",
+        quantity: "recordLevel.error",
+        value: -1.2,
+        context: { ...aReading().context, channel: "left" },
+      }),
+    ];
+    expect(card.look()).toMatchObject({ adjuster: { id: "level-left" }, toSet: { value: -1.2 } });
+    expect(card.told).toBeNull();
+    now.gone = false;
+    card.look();
+    expect(card.told?.moved).toBe(false);
+    Object.assign(now, { gone: true });
+    card.look();
+    Object.assign(now, { gone: false, left: -0.9 });
+    card.look();
+    expect(card.told?.moved).toBe(false);
   });
 
   it("one that is restless is waited for, not taken for turned", () => {

@@ -10,6 +10,8 @@ export interface ToSet {
   value: number | null;
   uncertainty: number;
   settled: boolean;
+  /** What it is heard from, while that goes on and the number follows a turn; left out for one that stands still. */
+  from?: string;
 }
 
 /** What to turn at a station and how far, in numbers and in words. */

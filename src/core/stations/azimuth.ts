@@ -1,3 +1,4 @@
+import { heardFrom } from "./heard-from";
 import { meanLevelDb } from "@/core/measure/mean-level";
 import type { PlayingTone } from "@/core/playback/playback-now";
 import { judgedTone } from "@/core/playback/ladder";
@@ -187,7 +188,8 @@ export const azimuth: MeasuringStation<"azimuth", keyof typeof quantities> = {
     const { machine } = bench.here;
     const limit = phaseLimit(machine);
     if (!azimuthByPhase(machine) || limit === null) return adviseSearch(bench, belowPeak(bench), chosen);
-    const phase = bench.numbers?.now.phase ?? null;
+    const now = bench.numbers?.now;
+    const phase = now?.phase ?? null;
     const ladder = bench.tape.bands.filter(({ kind }) => kind === "tone").length > 1;
     return adviseByNumber(
       bench,
@@ -200,6 +202,7 @@ export const azimuth: MeasuringStation<"azimuth", keyof typeof quantities> = {
             value: phase.degrees,
             uncertainty: phase.uncertaintyDegrees,
             settled: phase.settled,
+            ...heardFrom(now!, ({ index }) => judgedTone(now!.azimuth!.tones).index === index),
           },
         restless: ({ uncertainty }) => Math.min(RESTLESS_SHARE * limit, uncertainty),
         hearFirst: "The tones of the ladder come first, from the lowest up.",

@@ -6,6 +6,7 @@ import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
 import { adviseByNumber } from "./advise-by-number";
 import { MAINS } from "./cautions";
 import { ownChannel, shiftedBack } from "./channels";
+import { heardFrom } from "./heard-from";
 import { readingsOfMoment, type LogContext } from "./log-context";
 import type { MeasuringStation } from "./station";
 import { nothingToLog } from "./station-readings";
@@ -59,7 +60,7 @@ function standing({ now }: PlaybackNumbers, { tone, numbers }: Heard, adjuster: 
   if (!own || value === null) return null;
   const settled = tone.fresh && (now.playing?.index !== tone.index || now.playing.settled);
   const uncertainty = own.errorDb === null ? numbers.balanceUncertaintyDb : own.uncertaintyDb;
-  return { value, uncertainty, settled };
+  return { value, uncertainty, settled, ...heardFrom(now, ({ index }) => index === tone.index) };
 }
 
 export const level: MeasuringStation<"level", keyof typeof quantities> = {

@@ -226,7 +226,12 @@ export const recordLevel: MeasuringStation<"record-level", keyof typeof quantiti
         live: ({ channel }) => {
           const own = returned ? ownChannel(returned, channel) : undefined;
           return own && settled !== null
-            ? { value: own.errorDb, uncertainty: own.uncertaintyDb, settled }
+            ? {
+                value: own.errorDb,
+                uncertainty: own.uncertaintyDb,
+                settled,
+                from: byPasses ? "passes" : "the tone off the tape",
+              }
             : null;
         },
         hearFirst: (byPasses ? byPasses.lacks : lacking(comparison, returned)) ?? "",

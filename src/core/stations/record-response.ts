@@ -161,7 +161,12 @@ export const recordResponse: MeasuringStation<"record-response", RecordResponseQ
           const own = ways[0] ? ownChannel(ways[0].channels, channel) : undefined;
           const point = own?.judged.treble;
           return point
-            ? { value: point.levelDb, uncertainty: point.uncertaintyDb, settled: lacks === null }
+            ? {
+                value: point.levelDb,
+                uncertainty: point.uncertaintyDb,
+                settled: lacks === null,
+                from: "passes",
+              }
             : null;
         },
         hearFirst: lacks ?? "",

@@ -9,6 +9,7 @@ import { TOLERANCE_CLASSES, type Corridor } from "@/core/standards/tolerance-cla
 import { adviseByNumber } from "./advise-by-number";
 import { MAINS } from "./cautions";
 import { ownChannel, shiftedBack } from "./channels";
+import { heardFrom } from "./heard-from";
 import { readingsOfMoment, type Figure, type LogContext } from "./log-context";
 import type { MeasuringStation } from "./station";
 import { nothingToLog } from "./station-readings";
@@ -149,7 +150,15 @@ export const response: MeasuringStation<"response", ResponseQuantity> = {
           const own = numbers ? ownChannel(numbers.response.channels, channel) : undefined;
           const point = own?.judged.treble;
           return own && point
-            ? { value: point.levelDb, uncertainty: point.uncertaintyDb, settled: own.trebleFresh }
+            ? {
+                value: point.levelDb,
+                uncertainty: point.uncertaintyDb,
+                settled: own.trebleFresh,
+                ...heardFrom(
+                  numbers!.now,
+                  ({ frequencyHz }) => Math.abs(frequencyHz / point.frequencyHz - 1) < SAME_BAND,
+                ),
+              }
             : null;
         },
         hearFirst: "The bands come first; stay on the highest to turn the equaliser.",

@@ -62,6 +62,7 @@ function toSet({ heard, here, tape }: OnTheBench): ToSet {
     value: live.errorPercent,
     uncertainty: speedUncertainty(live.uncertaintyPercent, frequencyUncertaintyOf(tape), heard.clockPercent),
     settled: live.settled,
+    from: "the speed tone",
   };
 }
 

@@ -14,10 +14,13 @@ export interface Told {
   /** Clockwise positive. */
   turns: number;
   /** The number when it was told first, in its own unit, ±. */
-  from: { value: number; uncertainty: number };
+  from: { value: number; uncertainty: number; heardFrom: string };
   /** The number has left that place: it is being turned, or was turned and not said yet. */
   moved: boolean;
 }
+
+/** A number that has come this share of the way is no restless one: somebody turns. */
+const CLEARLY_MOVED = 0.15;
 
 /**
  * While it is the same, what was told holds. A reading that is logged in the middle of a turn does not end it; the first
@@ -44,20 +47,26 @@ export const stillTold = (told: Told | null, occasion: string): Told | null =>
 /** What stands told after the card has given this advice; the same thing as before while nothing of it has changed. */
 export function toldNext(told: Told | null, occasion: string, advised: Advised): Told | null {
   const { adjuster, advice, toSet, readElsewhere } = advised;
-  if (!adjuster) return null;
+  // what is not heard any more cannot show that it is being turned, nor can another tone
+  const heardFrom = toSet.from;
+  if (!adjuster || heardFrom === undefined) return null;
   const here = stillTold(told, occasion);
-  const standing = here?.adjusterId === adjuster.id ? here : null;
+  const standing = here?.adjusterId === adjuster.id && here.from.heardFrom === heardFrom ? here : null;
   if (standing?.moved) return standing;
   if (advice.kind === "wait" || toSet.value === null || !toSet.settled) return standing;
   const { value, uncertainty } = toSet;
   if (standing) {
     const { from } = standing;
-    if (Math.abs(value - from.value) > Math.max(uncertainty, from.uncertainty))
-      return { ...standing, moved: true };
+    const off = Math.abs(from.value - advised.target);
+    const known = Math.max(uncertainty, from.uncertainty);
+    const way = Math.abs(value - from.value);
+    if (way > Math.max(known, CLEARLY_MOVED * off)) return { ...standing, moved: true };
+    // perhaps on its way: what was told first is what is being turned
+    if (way > known) return standing;
   }
   if ((advice.kind !== "turn" && advice.kind !== "trial") || readElsewhere) return null;
   if (standing?.turns === advice.turns) return standing;
-  const from = standing?.from ?? { value, uncertainty };
+  const from = standing?.from ?? { value, uncertainty, heardFrom };
   return { occasion, adjusterId: adjuster.id, turns: advice.turns, from, moved: false };
 }
 
