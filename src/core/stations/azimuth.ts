@@ -1,4 +1,3 @@
-import { heardFrom } from "./heard-from";
 import { meanLevelDb } from "@/core/measure/mean-level";
 import type { PlayingTone } from "@/core/playback/playback-now";
 import { judgedTone } from "@/core/playback/ladder";
@@ -7,6 +6,7 @@ import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
 import { adviseByNumber } from "./advise-by-number";
 import type { ToSet } from "./advised";
 import { adviseSearch } from "./azimuth-search";
+import { heardFrom } from "./heard-from";
 import { readingsOfMoment, type LogContext } from "./log-context";
 import type { OnTheBench } from "./on-the-bench";
 import type { MeasuringStation } from "./station";
