@@ -3,7 +3,7 @@ import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useState, type ReactNode } from "react";
-import type { z } from "@/core/text/zod";
+import type * as z from "@/core/text/zod";
 import { firstIssue } from "@/core/formats/import-error";
 
 interface EditorFormProps<T> {

@@ -1,4 +1,4 @@
-import type { z } from "@/core/text/zod";
+import type * as z from "@/core/text/zod";
 import { adjustmentSchema } from "@/core/records/adjustment";
 import { jobSchema } from "@/core/records/job";
 import { machineSchema } from "@/core/records/machine";

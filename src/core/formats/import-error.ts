@@ -1,4 +1,4 @@
-import type { z } from "@/core/text/zod";
+import type * as z from "@/core/text/zod";
 
 /** Why a file could not be taken in, in a sentence for the person who chose it. Nothing was changed. */
 export class ImportError extends Error {

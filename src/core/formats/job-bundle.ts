@@ -1,6 +1,6 @@
 import { sha256 } from "@noble/hashes/sha2.js";
 import { bytesToHex, utf8ToBytes } from "@noble/hashes/utils.js";
-import { z } from "@/core/text/zod";
+import * as z from "@/core/text/zod";
 import { speedsOf } from "@/core/records/job-speeds";
 import { partRunSchema, watchSchema } from "@/core/records/runs";
 import { firstIssue, ImportError } from "./import-error";

@@ -1,4 +1,4 @@
-import type { z } from "@/core/text/zod";
+import type * as z from "@/core/text/zod";
 import { valueOfJson } from "./json-text";
 import { firstIssue, ImportError, MOST_TEXT_BYTES } from "./import-error";
 

@@ -1,4 +1,4 @@
-import { z } from "@/core/text/zod";
+import * as z from "@/core/text/zod";
 import { machineSchema, type Machine } from "@/core/records/machine";
 import { readJsonFile } from "./json-file";
 

@@ -1,5 +1,5 @@
 import { typedNumber } from "@/core/text/typed-number";
-import { z } from "@/core/text/zod";
+import * as z from "@/core/text/zod";
 import type { CurvePoint } from "@/core/advice/response-doctor";
 import type { ResponsePoint } from "@/core/measure/response";
 import { csvText } from "./csv-text";

@@ -1,4 +1,4 @@
-import { z } from "@/core/text/zod";
+import * as z from "@/core/text/zod";
 import { SeededRandom } from "@/core/dsp/seeded-random";
 import { encodeSamples, wavHeader, type WavEncoding } from "./wav-writer";
 import { SequenceRenderer } from "@/core/signals/render-sequence";

@@ -163,6 +163,35 @@ describe("coupled adjusters", () => {
     expect(bench.advice().compromise).toBe(true);
   });
 
+  it("does not waver between two: the one that was told stays, as long as it has something left to do", () => {
+    const [a, b] = [screw("a"), screw("b")];
+    const known = (adjuster: Adjuster, slow: number, fast: number) => ({
+      adjuster,
+      turnsAt: new Map([SLOW, FAST].map((at) => [at, [{ turns: 0.1, change: 0.1 }]])),
+      perTurnAt: new Map([
+        [SLOW, slow],
+        [FAST, fast],
+      ]),
+      sinceAt: new Map(),
+    });
+    const both = [known(a, 4, 1), known(b, 4, -1)];
+    const told = (error: number, id: string | null) =>
+      adviseCoupled(
+        both,
+        [
+          { speedCmPerS: SLOW, error: 0.3, goodEnough: GOOD },
+          { speedCmPerS: FAST, error, goodEnough: GOOD },
+        ],
+        SLOW,
+        id,
+      ).adjuster?.id;
+    expect(told(0.01, null)).toBe("a");
+    expect(told(-0.01, null)).toBe("b");
+    for (const error of [-0.01, 0, 0.01]) for (const id of ["a", "b"]) expect(told(error, id)).toBe(id);
+    // nothing is left for it
+    expect(told(0.074, "b")).toBe("a");
+  });
+
   it("asks for what it does not know before it proposes anything", () => {
     const bench = new Workbench(
       [screw("a"), screw("b")],

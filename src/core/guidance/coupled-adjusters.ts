@@ -40,6 +40,8 @@ export interface CoupledAdvice {
 
 /** An adjuster is turned where it acts at least this share as strongly as anywhere. */
 const AT_HOME = 0.6;
+/** What was told to be turned stays worth it down to this share of what is good enough, so that the card does not waver. */
+const STILL_WORTH_IT = 0.5;
 /** Singular values below about this share of the largest are noise: the adjusters do the same there. */
 const SAME_EFFECT = 0.02;
 
@@ -48,11 +50,13 @@ const SAME_EFFECT = 0.02;
  * learned so far make a matrix (places × adjusters, percent a turn); the turns that bring all places nearest to right
  * are its least squares solution, of least length where adjusters do the same. Nothing is proposed on an effect that
  * was not seen: what is missing is asked for instead.
+ * @param toldId the adjuster that was told to be turned: as long as there is something left for it, it stays that one
  */
 export function adviseCoupled(
   adjusters: TriedAdjuster[],
   places: Place[],
   presentCmPerS: number,
+  toldId: string | null = null,
 ): CoupledAdvice {
   const here = adjusters.filter(({ adjuster }) => actsAt(adjuster, presentCmPerS));
   const others = places.filter(({ speedCmPerS }) => speedCmPerS !== presentCmPerS);
@@ -97,13 +101,15 @@ export function adviseCoupled(
 
   const moves = tried
     .map((one, i) => ({ one, turns: plan.turns[i], most: strongest(one, places) }))
-    .filter(({ one, turns }) =>
-      places.some((place) => Math.abs((effectAt(one, place) ?? 0) * turns) > place.goodEnough),
-    )
+    .filter(({ one, turns }) => {
+      const share = one.adjuster.id === toldId ? STILL_WORTH_IT : 1;
+      return places.some((place) => Math.abs((effectAt(one, place) ?? 0) * turns) > share * place.goodEnough);
+    })
     .sort((a, b) => Math.abs(b.most.effect * b.turns) - Math.abs(a.most.effect * a.turns));
-  const move = moves.find(
+  const atHome = moves.filter(
     ({ one, most }) => Math.abs(effectAt(one, present) ?? 0) >= AT_HOME * Math.abs(most.effect),
   );
+  const move = atHome.find(({ one }) => one.adjuster.id === toldId) ?? atHome.at(0);
   if (!move) {
     const there = moves.at(0)?.most.place ?? (tried.length === 0 ? wrong[0].place : null);
     const atPresent = plan.places.find(({ place }) => place === present);

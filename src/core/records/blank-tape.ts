@@ -1,4 +1,4 @@
-import { z } from "@/core/text/zod";
+import * as z from "@/core/text/zod";
 import { TAPE_TYPES } from "@/core/standards/tape-types";
 import { id, name, text } from "./fields";
 

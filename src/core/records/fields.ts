@@ -1,4 +1,4 @@
-import { z } from "@/core/text/zod";
+import * as z from "@/core/text/zod";
 
 /** Fields that many records share. */
 export const id = z.string().min(1).max(80);

@@ -1,5 +1,5 @@
 import { amplitudeDb, powerDb } from "@/core/dsp/decibels";
-import { z } from "@/core/text/zod";
+import * as z from "@/core/text/zod";
 
 /** What is known of one input device. */
 export const calibrationSchema = z.object({

@@ -1,4 +1,4 @@
-import { z } from "@/core/text/zod";
+import * as z from "@/core/text/zod";
 import { SIDES, id, station, text, time } from "./fields";
 
 export const EDGE_CURLS = ["none", "slight", "curls"] as const;

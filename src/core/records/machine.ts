@@ -1,4 +1,4 @@
-import { z } from "@/core/text/zod";
+import * as z from "@/core/text/zod";
 import { machinePartsSchema } from "@/core/workshop/machine-part";
 import { TOLERANCE_CLASSES, type ToleranceClass } from "@/core/standards/tolerance-classes";
 import { TAPE_TYPES } from "@/core/standards/tape-types";

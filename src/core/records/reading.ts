@@ -1,4 +1,4 @@
-import { z } from "@/core/text/zod";
+import * as z from "@/core/text/zod";
 import { UNITS } from "@/core/text/units";
 import { HEADS, SIDES, id, station, time } from "./fields";
 import { SWITCHES, type FrontSwitch } from "./machine";

@@ -1,4 +1,4 @@
-import { z } from "@/core/text/zod";
+import * as z from "@/core/text/zod";
 import { PART_ROLES } from "@/core/workshop/machine-part";
 
 const finite = z.number();

@@ -1,4 +1,4 @@
-import { z } from "@/core/text/zod";
+import * as z from "@/core/text/zod";
 import type { TimeConstants } from "@/core/standards/equalisation";
 
 const percent = z.number().min(0).max(100);

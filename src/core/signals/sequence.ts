@@ -1,4 +1,4 @@
-import { z } from "@/core/text/zod";
+import * as z from "@/core/text/zod";
 import { MOST_PASSES } from "@/core/programme/sync-mark";
 import { hertzText } from "@/core/text/number-text";
 

@@ -51,7 +51,13 @@ export function adviseSpeed(bench: OnTheBench, now: ToSet, limit: number, chosen
   const tried = triedAtSpeeds(records, prior);
   const coupled =
     speedsOf(job).length > 1
-      ? coupledAdvice(records, tried, goodEnough, live === null ? null : live - sideTarget)
+      ? coupledAdvice(
+          records,
+          tried,
+          goodEnough,
+          live === null ? null : live - sideTarget,
+          bench.told?.adjusterId ?? null,
+        )
       : null;
   const chosen = acting.find(({ id }) => id === chosenId);
   const told = bench.told?.moved ? bench.told : null;
@@ -119,6 +125,7 @@ function coupledAdvice(
   tried: Tried[],
   goodEnough: number,
   liveError: number | null,
+  toldId: string | null,
 ): CoupledAdvice {
   const presentCmPerS = records.job.speedCmPerS;
   const places = speedsOf(records.job).map(({ speedCmPerS }): Place => {
@@ -131,7 +138,7 @@ function coupledAdvice(
   });
   // the live number already shows what was turned since the last reading
   const seen = liveError === null ? tried : tried.map((one) => seenAt(one, presentCmPerS));
-  return adviseCoupled(seen, places, presentCmPerS);
+  return adviseCoupled(seen, places, presentCmPerS, toldId);
 }
 
 const seenAt = (one: Tried, speedCmPerS: number): Tried => ({

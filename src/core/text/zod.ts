@@ -1,4 +1,4 @@
-import { z } from "zod";
+import { config, type core } from "zod";
 
 /** Of what was found, no more than this is repeated. */
 const MOST_FOUND = 40;
@@ -51,7 +51,7 @@ function measured(origin: string, input: unknown): { unit: string; found: string
 }
 
 /** What is wrong with a value and what is expected there. A schema's own words come before these. */
-function inWords(issue: z.core.$ZodRawIssue): string {
+function inWords(issue: core.$ZodRawIssue): string {
   const { input } = issue;
   switch (issue.code) {
     case "invalid_type":
@@ -87,7 +87,28 @@ function inWords(issue: z.core.$ZodRawIssue): string {
   }
 }
 
-z.config({ customError: inWords });
+config({ customError: inWords });
 
-/** Schemas, whose complaints are sentences of Unzel's own. */
-export { z };
+/**
+ * Schemas, whose complaints are sentences of Unzel's own: `import * as z from "@/core/text/zod"`. What is used is named
+ * one by one, since all of the package would bring its sentences in fifty languages onto every page.
+ */
+export {
+  array,
+  boolean,
+  coerce,
+  discriminatedUnion,
+  enum,
+  instanceof,
+  iso,
+  literal,
+  number,
+  object,
+  partialRecord,
+  record,
+  string,
+  union,
+  unknown,
+  ZodError,
+} from "zod";
+export type { core, infer, output, ZodSafeParseResult, ZodType } from "zod";

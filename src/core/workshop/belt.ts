@@ -1,4 +1,4 @@
-import { z } from "@/core/text/zod";
+import * as z from "@/core/text/zod";
 
 /** Sections grip differently even when their areas are equal. */
 export const BELT_SECTIONS = ["square", "round", "flat"] as const;

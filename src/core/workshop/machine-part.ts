@@ -1,4 +1,4 @@
-import { z } from "@/core/text/zod";
+import * as z from "@/core/text/zod";
 
 const millimetres = z.number().positive().max(5000);
 const partName = z.string().trim().min(1, "Give the part a name.").max(80);

@@ -135,9 +135,9 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
   const logAs = async (phase: Phase) => measuring && setNotice(await log(phase));
   const turned = async (atStop = proposed.atStop) => {
     setNotice(null);
-    if (!advised?.adjuster) return;
+    if (!proposed.adjuster) return;
     if (proposed.turns === 0) return setNotice("The slot has not been turned since the last time.");
-    await logTurn(advised.adjuster, proposed.turns, atStop);
+    await logTurn(proposed.adjuster, proposed.turns, atStop);
   };
   const workIsDone = async () => {
     setNotice(null);

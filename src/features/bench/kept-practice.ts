@@ -1,4 +1,4 @@
-import { z } from "@/core/text/zod";
+import * as z from "@/core/text/zod";
 import { sequenceSchema } from "@/core/signals/sequence";
 import { ALL_OFF } from "@/core/simulator/deck-status";
 import { PRACTICE_SLOTS } from "@/core/simulator/practice-slots";

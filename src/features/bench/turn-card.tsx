@@ -39,7 +39,7 @@ export function TurnCard({
   onTurned,
 }: TurnCardProps) {
   const { adjusters, adjuster } = advised;
-  const { turns, setTurns } = proposed;
+  const { turns, setTurns, adjuster: inHand } = proposed;
   if (!adjuster) return null;
   return (
     <Card title="Turn" tone="oxide">
@@ -100,7 +100,8 @@ export function TurnCard({
         </Button>
       </Box>
       <Button variant="contained" fullWidth sx={{ mt: 1 }} onClick={() => onTurned(false)}>
-        I turned it<KeyCap>T</KeyCap>
+        {inHand === undefined || inHand.id === adjuster.id ? "I turned it" : `I turned ${inHand.name}`}
+        <KeyCap>T</KeyCap>
       </Button>
       {!counted && (
         <Button color="inherit" fullWidth sx={{ mt: 0.5 }} onClick={() => onTurned(true)}>

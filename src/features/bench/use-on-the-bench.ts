@@ -20,6 +20,14 @@ interface Standing {
   readFrom(source: ResponseSource): void;
 }
 
+/** What the turn card has told, and what of that was thought about last. */
+interface Card {
+  told: Told | null;
+  occasion: string;
+  view: JobView;
+  heard: ListenerState["heard"];
+}
+
 /** What stands on the bench now, and what the station makes of it. */
 export function useOnTheBench(
   view: JobView,
@@ -30,7 +38,7 @@ export function useOnTheBench(
   const [lay] = useState(layBench);
   const [chosen, choose] = useState<string | null>(null);
   const [source, readFrom] = useState<ResponseSource | null>(null);
-  const [told, tell] = useState<Told | null>(null);
+  const [card, turnCard] = useState<Card>({ told: null, occasion: "", view, heard: null });
   const prior = usePriorJobs(view);
   const bench = lay({
     records: view,
@@ -44,10 +52,13 @@ export function useOnTheBench(
   });
   const peak = usePeak(bench, station, chosen, listener);
   const occasion = station && bench.heard ? occasionOf(station.id, bench) : "";
-  const standing = { ...bench, peak, told: stillTold(told, occasion) };
+  const standing = { ...bench, peak, told: stillTold(card.told, occasion) };
   const advised = station && station.advise(standing, chosen);
-  const next = advised && bench.heard ? toldNext(told, occasion, advised) : null;
-  if (next !== told) tell(next);
+  // thought about once for each thing that was heard or stored
+  if (card.occasion !== occasion || card.view !== view || card.heard !== listener.heard) {
+    const told = advised && bench.heard ? toldNext(card.told, occasion, advised) : null;
+    turnCard({ told, occasion, view, heard: listener.heard });
+  }
   return {
     bench: standing,
     advised: advised && asTurned(standing.told, advised),

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { Advised } from "@/core/stations/advised";
 import type { Told } from "@/core/stations/told";
-import type { Machine } from "@/core/records/machine";
+import type { Adjuster, Machine } from "@/core/records/machine";
 import { slotOf } from "@/core/simulator/practice-slots";
 import { notLogged } from "./practice-drawer";
 import type { ListenerState } from "./use-listener";
@@ -9,6 +9,8 @@ import type { ListenerState } from "./use-listener";
 const USUAL_TURNS = 0.125;
 
 export interface ProposedTurns {
+  /** What "I turned it" is about: what was turned on the practice machine, where that is another than was told. */
+  adjuster: Adjuster | undefined;
   /** What "I turned it" will log, clockwise positive. */
   turns: number;
   setTurns(turns: number): void;
@@ -28,15 +30,20 @@ export function useProposedTurns(
 ): ProposedTurns {
   const [choice, setChoice] = useState<{ turns: number; afterMarks: number } | null>(null);
   const chosen = choice?.afterMarks === marks.length ? choice.turns : null;
-  const slot = slotOf(advised?.adjuster, adjusters);
+  const turnsOf = (slot: number | null) => (practice && slot !== null ? notLogged(practice, slot) : 0);
+  const advisedOne = advised?.adjuster;
+  const turnedOnes = (advised?.adjusters ?? []).filter((one) => turnsOf(slotOf(one, adjusters)) !== 0);
+  const adjuster = advisedOne && turnedOnes.length === 1 ? turnedOnes[0] : advisedOne;
+  const slot = slotOf(adjuster, adjusters);
   const counted = practice && slot !== null;
-  const slotTurns = counted ? notLogged(practice, slot) : 0;
+  const slotTurns = turnsOf(slot);
   const advice = advised?.advice;
   const proposed =
     advised?.turnedSoFar ??
     (told?.adjusterId === advised?.adjuster?.id ? told?.turns : undefined) ??
     (advice?.kind === "turn" || advice?.kind === "trial" ? advice.turns : USUAL_TURNS);
   return {
+    adjuster,
     turns: counted ? slotTurns : (chosen ?? proposed),
     setTurns: (turns) => setChoice({ turns, afterMarks: marks.length }),
     slot,

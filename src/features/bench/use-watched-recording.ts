@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from "react";
-import { z } from "@/core/text/zod";
+import * as z from "@/core/text/zod";
 import { recordingRunSchema } from "@/core/records/recording-run";
 import { dropDraft, readDraft, saveDraft } from "@/storage/drafts";
 import type { KeptRun } from "@/workers/listener-api";

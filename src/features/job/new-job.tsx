@@ -13,7 +13,7 @@ import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
 import { useForm, useWatch } from "react-hook-form";
-import { z } from "@/core/text/zod";
+import * as z from "@/core/text/zod";
 import type { Job } from "@/core/records/job";
 import type { Machine } from "@/core/records/machine";
 import { USUAL_WORK } from "@/core/records/usual-work";

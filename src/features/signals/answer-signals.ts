@@ -3,7 +3,7 @@ import { valueOfJson } from "@/core/formats/json-text";
 import { PRESETS } from "@/core/signals/presets";
 import { sequenceSchema } from "@/core/signals/sequence";
 import { exportOptionsSchema, wavExport } from "@/core/formats/wav-export";
-import { z } from "@/core/text/zod";
+import * as z from "@/core/text/zod";
 
 /** A description in an address that is longer than this is refused unread. */
 const MOST_CHARACTERS = 24_000;

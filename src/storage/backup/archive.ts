@@ -3,7 +3,7 @@ import { bytesToHex } from "@noble/hashes/utils.js";
 import { Unzip, UnzipInflate, UnzipPassThrough, Zip, ZipDeflate, ZipPassThrough } from "fflate";
 import { ImportError } from "@/core/formats/import-error";
 import { valueOfJson } from "@/core/formats/json-text";
-import { z } from "@/core/text/zod";
+import * as z from "@/core/text/zod";
 
 /** The last file of an archive: what is in it, so that a cut or changed one is known. */
 const LIST = "unzel-backup.json";

@@ -1,5 +1,5 @@
 import type { Dexie, Table } from "dexie";
-import { z } from "@/core/text/zod";
+import * as z from "@/core/text/zod";
 import {
   knownAdjustmentSchema,
   knownJobSchema,
