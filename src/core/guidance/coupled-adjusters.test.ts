@@ -175,21 +175,24 @@ describe("coupled adjusters", () => {
       sinceAt: new Map(),
     });
     const both = [known(a, 4, 1), known(b, 4, -1)];
-    const told = (error: number, id: string | null) =>
+    const advised = (slow: number, fast: number, id: string | null) =>
       adviseCoupled(
         both,
         [
-          { speedCmPerS: SLOW, error: 0.3, goodEnough: GOOD },
-          { speedCmPerS: FAST, error, goodEnough: GOOD },
+          { speedCmPerS: SLOW, error: slow, goodEnough: GOOD },
+          { speedCmPerS: FAST, error: fast, goodEnough: GOOD },
         ],
         SLOW,
         id,
-      ).adjuster?.id;
+      );
+    const told = (error: number, id: string | null) => advised(0.3, error, id).adjuster?.id;
     expect(told(0.01, null)).toBe("a");
     expect(told(-0.01, null)).toBe("b");
     for (const error of [-0.01, 0, 0.01]) for (const id of ["a", "b"]) expect(told(error, id)).toBe(id);
     // nothing is left for it
     expect(told(0.074, "b")).toBe("a");
+    // where neither has enough to do, having been told changes nothing: or the card would say one thing and another in turn
+    for (const id of ["a", "b"]) expect(advised(0.06, 0, id)).toEqual(advised(0.06, 0, null));
   });
 
   it("asks for what it does not know before it proposes anything", () => {

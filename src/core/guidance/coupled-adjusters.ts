@@ -40,8 +40,6 @@ export interface CoupledAdvice {
 
 /** An adjuster is turned where it acts at least this share as strongly as anywhere. */
 const AT_HOME = 0.6;
-/** What was told to be turned stays worth it down to this share of what is good enough, so that the card does not waver. */
-const STILL_WORTH_IT = 0.5;
 /** Singular values below about this share of the largest are noise: the adjusters do the same there. */
 const SAME_EFFECT = 0.02;
 
@@ -101,10 +99,9 @@ export function adviseCoupled(
 
   const moves = tried
     .map((one, i) => ({ one, turns: plan.turns[i], most: strongest(one, places) }))
-    .filter(({ one, turns }) => {
-      const share = one.adjuster.id === toldId ? STILL_WORTH_IT : 1;
-      return places.some((place) => Math.abs((effectAt(one, place) ?? 0) * turns) > share * place.goodEnough);
-    })
+    .filter(({ one, turns }) =>
+      places.some((place) => Math.abs((effectAt(one, place) ?? 0) * turns) > place.goodEnough),
+    )
     .sort((a, b) => Math.abs(b.most.effect * b.turns) - Math.abs(a.most.effect * a.turns));
   const atHome = moves.filter(
     ({ one, most }) => Math.abs(effectAt(one, present) ?? 0) >= AT_HOME * Math.abs(most.effect),
