@@ -63,7 +63,16 @@ describe("what was recorded, and at which setting", () => {
     ["nothing heard", bench({}), /None of the sequence/],
     ["no tape chosen", bench({ passes: [pass({})] }, { blanks: true }), /which blank tape/],
     ["monitor left on source", bench({ passes: [pass({ hears: "source" })] }), /switch the monitor to tape/],
-    ["two heads, recorded", bench({ passes: [pass({ hears: "source" })] }, { heads: 2 }), /rewind and play/],
+    [
+      "two heads, recording",
+      bench({ passes: [pass({ hears: "source", whole: false })] }, { heads: 2 }),
+      /to its end, then rewind/,
+    ],
+    [
+      "two heads, recorded",
+      bench({ passes: [pass({ hears: "source" })] }, { heads: 2 }),
+      /Rewind and play it/,
+    ],
     ["neither told", bench({ passes: [pass({ hears: "unclear" })] }), /cannot be told yet/],
     ["broken off", bench({ passes: [pass({ whole: false })] }), /broken off/],
     ["turned while it played", bench({ passes: [pass({ told: null })] }), /turned while/],

@@ -50,7 +50,9 @@ export function recordedHere(bench: OnTheBench, anySwitch = false): RecordedHere
         ? "Whether the source or the tape is heard cannot be told yet: let the sequence go on."
         : machine.monitorsTape
           ? "Only what goes in was heard yet: switch the monitor to tape."
-          : "What goes in was heard. When the sequence is recorded, rewind and play it.",
+          : sources.at(-1)!.whole
+            ? "What goes in was heard to its end. Rewind and play it."
+            : "What goes in is heard. Let the sequence be recorded to its end, then rewind and play it.",
     );
   const whole = tapes.filter((pass) => pass.whole);
   if (whole.length === 0)

@@ -39,8 +39,7 @@ export function RecordSteps({
   const sequence = PRESETS.find(({ id }) => id === station.hears.sequence);
   const { lacks: missing, recorded } = recordedHere(bench, anySwitch);
   const lacks = props.lacks ?? missing;
-  const hears = bench.heard?.returned?.passes.at(-1)?.hears ?? null;
-  const now = stepNow(bench, hears, recorded.length);
+  const now = stepNow(bench);
   if (!sequence) return null;
   return (
     <Box sx={{ display: "grid", gap: 0.75 }}>
@@ -94,7 +93,9 @@ export function RecordSteps({
   );
 }
 
-function stepNow({ heard }: OnTheBench, hears: string | null, count: number): Step {
-  if (heard?.returned?.passes.length && hears === "source" && count === 0) return "rewind";
-  return hears === "tape" ? "play" : "record";
+/** A recording that is rewound before its end comes back cut. */
+function stepNow({ heard }: OnTheBench): Step {
+  const last = heard?.returned?.passes.at(-1);
+  if (last?.hears === "tape") return "play";
+  return last?.hears === "source" && last.whole ? "rewind" : "record";
 }
