@@ -4,7 +4,7 @@ import { NOTHING_HEARD_YET, type Heard, type HeardSpeed } from "@/core/stations/
 import { aJob, aMachine, aTape, anAdjustment, aReading } from "@/testing/records";
 import { layBench } from "./lay-bench";
 import { CLOSED_LOGBOOK, logStep, saidAt, type LogEvent, type Logbook } from "./logbook";
-import type { Told } from "@/core/stations/told";
+import type { Told } from "@/core/stations/on-the-bench";
 import { MEASURING } from "./registry";
 
 const SPEED = MEASURING.find(({ id }) => id === "speed")!;

@@ -5,10 +5,10 @@ import type { Reading } from "@/core/records/reading";
 import { adviseByNumber } from "@/core/stations/advise-by-number";
 import type { Advised } from "@/core/stations/advised";
 import { NOTHING_HEARD_YET, type Heard } from "@/core/stations/heard";
-import type { OnTheBench } from "@/core/stations/on-the-bench";
+import type { OnTheBench, Told } from "@/core/stations/on-the-bench";
 import { recordLevel } from "@/core/stations/record-level";
 import { speed } from "@/core/stations/speed";
-import { asTurned, occasionOf, stillTold, toldNext, type Told } from "@/core/stations/told";
+import { asTurned, occasionOf, stillTold, toldNext } from "@/core/stations/told";
 import { aJob, aMachine, anAdjustment, aReading, aTape } from "@/testing/records";
 import { layBench } from "./lay-bench";
 

@@ -4,10 +4,26 @@ import type { JobRecords } from "@/core/records/job-records";
 import type { Circumstances } from "@/core/records/reading";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import type { Heard } from "./heard";
-import type { Told } from "./told";
 
 /** Readings and turns of one earlier job on the machine. */
 export type PriorJob = Pick<JobRecords, "readings" | "adjustments">;
+
+/**
+ * What the turn card told to turn, from then until the turn is said. What is heard moves while a screw is turned: by
+ * then another one may be farthest off, and less is left to turn than was told. The card stays with what it told, so
+ * that "I turned it" means the screw that was turned, by what was told.
+ */
+export interface Told {
+  /** What it holds for: the station as it is worked at, and what was last logged there. */
+  occasion: string;
+  adjusterId: string;
+  /** Clockwise positive. */
+  turns: number;
+  /** The number when it was told first, in its own unit, ±. */
+  from: { value: number; uncertainty: number; heardFrom: string };
+  /** The number has left that place: it is being turned, or was turned and not said yet. */
+  moved: boolean;
+}
 
 /** Everything that a station may ask about: the job, the tape in the machine, and what is heard of it. */
 export interface OnTheBench {

@@ -1,23 +1,6 @@
 import { inForce } from "@/core/records/job-records";
 import type { Advised } from "./advised";
-import type { OnTheBench } from "./on-the-bench";
-
-/**
- * What the turn card told to turn, from then until the turn is said. What is heard moves while a screw is turned: by
- * then another one may be farthest off, and less is left to turn than was told. The card stays with what it told, so
- * that "I turned it" means the screw that was turned, by what was told.
- */
-export interface Told {
-  /** What it holds for: the station as it is worked at, and what was last logged there. */
-  occasion: string;
-  adjusterId: string;
-  /** Clockwise positive. */
-  turns: number;
-  /** The number when it was told first, in its own unit, ±. */
-  from: { value: number; uncertainty: number; heardFrom: string };
-  /** The number has left that place: it is being turned, or was turned and not said yet. */
-  moved: boolean;
-}
+import type { OnTheBench, Told } from "./on-the-bench";
 
 /** A number that has come this share of the way is no restless one: somebody turns. */
 const CLEARLY_MOVED = 0.15;

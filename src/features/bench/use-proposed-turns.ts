@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { Advised } from "@/core/stations/advised";
-import type { Told } from "@/core/stations/told";
+import type { Told } from "@/core/stations/on-the-bench";
 import type { Adjuster, Machine } from "@/core/records/machine";
 import { slotOf } from "@/core/simulator/practice-slots";
 import { notLogged } from "./practice-drawer";
