@@ -34,8 +34,9 @@ class Card {
   look(): Advised {
     const bench = this.lay(this);
     const occasion = occasionOf(this.stationId, bench);
-    const advised = this.advise({ ...bench, told: stillTold(this.told, occasion) });
-    this.told = toldNext(this.told, occasion, advised);
+    const told = stillTold(this.told, occasion);
+    const advised = this.advise({ ...bench, told });
+    this.told = toldNext(told, occasion, advised);
     return asTurned(this.told, advised);
   }
 }

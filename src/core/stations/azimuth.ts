@@ -1,5 +1,5 @@
 import { meanLevelDb } from "@/core/measure/mean-level";
-import type { PlayingTone } from "@/core/playback/playback-now";
+import type { PlaybackNow, PlayingTone } from "@/core/playback/playback-now";
 import { judgedTone } from "@/core/playback/ladder";
 import type { Machine } from "@/core/records/machine";
 import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
@@ -93,10 +93,17 @@ function phaseReadings({ now }: NonNullable<OnTheBench["numbers"]>, context: Log
   ]);
 }
 
+/** Whether the tone that azimuth is judged at is the one that plays. */
+const judgedPlays = ({ playing, azimuth: view }: PlaybackNow): boolean =>
+  playing !== null &&
+  view !== null &&
+  view.tones.length > 0 &&
+  judgedTone(view.tones).index === playing.index;
+
 /** What the phase was before the tone that plays began to move. */
-function movedBy({ now: { playing, azimuth: view } }: NonNullable<OnTheBench["numbers"]>): number {
-  if (!playing?.before || !view || view.tones.length === 0) return 0;
-  return judgedTone(view.tones).index === playing.index
+function movedBy(now: PlaybackNow): number {
+  const { playing } = now;
+  return playing?.before && judgedPlays(now)
     ? ((playing.before.phaseDegrees ?? 0) - (playing.phaseDegrees ?? 0)) * (TEN_KHZ / playing.frequencyHz)
     : 0;
 }
@@ -160,7 +167,7 @@ export const azimuth: MeasuringStation<"azimuth", keyof typeof quantities> = {
           playing?.before
             ? readings(context)
                 .filter(({ quantity }) => quantity === "azimuth.phase")
-                .map((reading) => ({ ...reading, value: reading.value + movedBy(numbers) }))
+                .map((reading) => ({ ...reading, value: reading.value + movedBy(numbers.now) }))
             : phase.settled
               ? readings(context)
               : null,
@@ -188,7 +195,7 @@ export const azimuth: MeasuringStation<"azimuth", keyof typeof quantities> = {
     const { machine } = bench.here;
     const limit = phaseLimit(machine);
     if (!azimuthByPhase(machine) || limit === null) return adviseSearch(bench, belowPeak(bench), chosen);
-    const now = bench.numbers?.now;
+    const now = bench.numbers?.now ?? null;
     const phase = now?.phase ?? null;
     const ladder = bench.tape.bands.filter(({ kind }) => kind === "tone").length > 1;
     return adviseByNumber(
@@ -198,11 +205,12 @@ export const azimuth: MeasuringStation<"azimuth", keyof typeof quantities> = {
         quantity: "azimuth.phase",
         limit,
         live: () =>
+          now &&
           phase && {
             value: phase.degrees,
             uncertainty: phase.uncertaintyDegrees,
             settled: phase.settled,
-            ...heardFrom(now!, ({ index }) => judgedTone(now!.azimuth!.tones).index === index),
+            from: heardFrom(now.playing, judgedPlays(now)),
           },
         restless: ({ uncertainty }) => Math.min(RESTLESS_SHARE * limit, uncertainty),
         hearFirst: "The tones of the ladder come first, from the lowest up.",

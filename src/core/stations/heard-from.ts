@@ -1,8 +1,8 @@
-import type { PlaybackNow, PlayingTone } from "@/core/playback/playback-now";
+import type { PlayingTone } from "@/core/playback/playback-now";
 
-/** For a number of one tone of a tape: that it follows a turn, while it is that tone that plays. */
-export const heardFrom = (
-  { playing }: PlaybackNow,
-  isThat: (playing: PlayingTone) => boolean,
-): { from?: string } =>
-  playing !== null && isThat(playing) ? { from: `${playing.frequencyHz} Hz of the tape` } : {};
+/**
+ * What a number of one tone of a tape is heard from, while it is that tone that plays: it follows a turn then.
+ * @param isThat whether the tone that plays is the number's own
+ */
+export const heardFrom = (playing: PlayingTone | null, isThat: boolean): string | undefined =>
+  playing && isThat ? `${playing.frequencyHz} Hz of the tape` : undefined;

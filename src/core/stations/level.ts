@@ -58,9 +58,11 @@ function standing({ now }: PlaybackNumbers, { tone, numbers }: Heard, adjuster: 
   const own: ChannelLevel | undefined = ownChannel(numbers.channels, adjuster.channel);
   const value = own?.errorDb ?? numbers.balanceDb;
   if (!own || value === null) return null;
-  const settled = tone.fresh && (now.playing?.index !== tone.index || now.playing.settled);
+  const { playing } = now;
+  const plays = playing?.index === tone.index;
+  const settled = tone.fresh && (!plays || playing.settled);
   const uncertainty = own.errorDb === null ? numbers.balanceUncertaintyDb : own.uncertaintyDb;
-  return { value, uncertainty, settled, ...heardFrom(now, ({ index }) => index === tone.index) };
+  return { value, uncertainty, settled, from: heardFrom(playing, plays) };
 }
 
 export const level: MeasuringStation<"level", keyof typeof quantities> = {

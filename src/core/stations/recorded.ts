@@ -1,6 +1,6 @@
 import type { PassNow } from "@/core/returned/heard-pass";
 import { ZERO_DBFS, type ReturnedChannel, type ReturnedPass } from "@/core/returned/returned";
-import { SWITCH_NAMES } from "@/core/records/machine";
+import { SWITCH_NAMES, type Machine } from "@/core/records/machine";
 import type { Zero } from "@/core/records/job";
 import { fixed } from "@/core/text/number-text";
 import { heardOn } from "./channels";
@@ -26,6 +26,16 @@ export interface RecordedHere {
   lacks: string | null;
 }
 
+/** What to do next while nothing has come off the tape. */
+function beforeTape(sources: readonly PassNow[], { monitorsTape }: Machine): string {
+  const last = sources.at(-1);
+  if (!last) return "Whether the source or the tape is heard cannot be told yet: let the sequence go on.";
+  if (monitorsTape) return "Only what goes in was heard yet: switch the monitor to tape.";
+  return last.whole
+    ? "What goes in was heard to its end. Rewind and play it."
+    : "What goes in is heard. Let the sequence be recorded to its end, then rewind and play it.";
+}
+
 /**
  * The passes that came off the tape, each with what went in and the setting that it was recorded at. A machine with three
  * heads is heard while it records; one with two gives its source meanwhile, by which is known when each pass was
@@ -44,16 +54,7 @@ export function recordedHere(bench: OnTheBench, anySwitch = false): RecordedHere
   const { passes, nowSeconds, told } = returned;
   const sources = passes.filter(({ hears }) => hears === "source");
   const tapes = passes.filter(({ hears }) => hears === "tape");
-  if (tapes.length === 0)
-    return nothing(
-      sources.length === 0
-        ? "Whether the source or the tape is heard cannot be told yet: let the sequence go on."
-        : machine.monitorsTape
-          ? "Only what goes in was heard yet: switch the monitor to tape."
-          : sources.at(-1)!.whole
-            ? "What goes in was heard to its end. Rewind and play it."
-            : "What goes in is heard. Let the sequence be recorded to its end, then rewind and play it.",
-    );
+  if (tapes.length === 0) return nothing(beforeTape(sources, machine));
   const whole = tapes.filter((pass) => pass.whole);
   if (whole.length === 0)
     return nothing("The sequence is still being heard, or was broken off: let it play to its end.");

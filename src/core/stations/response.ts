@@ -77,13 +77,12 @@ export function responseReadings(
 }
 
 /** The equaliser is set by one band: while that plays it shows every turn. */
-const trebleOf = ({ now: { playing }, response: { indexes } }: PlaybackNumbers, readings: Reading[]) =>
+const plays = ({ now: { playing }, response: { indexes } }: PlaybackNumbers, hz: number): boolean =>
+  playing !== null && indexes.includes(playing.index) && Math.abs(hz / playing.frequencyHz - 1) < SAME_BAND;
+
+const trebleOf = (numbers: PlaybackNumbers, readings: Reading[]) =>
   readings.filter(
-    ({ quantity, context: { nominalHz } }) =>
-      quantity === "response.treble" &&
-      playing &&
-      indexes.includes(playing.index) &&
-      Math.abs(nominalHz / playing.frequencyHz - 1) < SAME_BAND,
+    ({ quantity, context: { nominalHz } }) => quantity === "response.treble" && plays(numbers, nominalHz),
   );
 
 export const response: MeasuringStation<"response", ResponseQuantity> = {
@@ -147,17 +146,15 @@ export const response: MeasuringStation<"response", ResponseQuantity> = {
         quantity: "response.treble",
         limit: responseCorridor(bench.here.machine).db,
         live: ({ channel }) => {
-          const own = numbers ? ownChannel(numbers.response.channels, channel) : undefined;
+          if (!numbers) return null;
+          const own = ownChannel(numbers.response.channels, channel);
           const point = own?.judged.treble;
           return own && point
             ? {
                 value: point.levelDb,
                 uncertainty: point.uncertaintyDb,
                 settled: own.trebleFresh,
-                ...heardFrom(
-                  numbers!.now,
-                  ({ frequencyHz }) => Math.abs(frequencyHz / point.frequencyHz - 1) < SAME_BAND,
-                ),
+                from: heardFrom(numbers.now.playing, plays(numbers, point.frequencyHz)),
               }
             : null;
         },

@@ -1,3 +1,4 @@
+import { dropOutRates } from "@/core/measure/drop-out-rates";
 import { recordsTape, type Adjuster, type Machine } from "@/core/records/machine";
 import type { Reading } from "@/core/records/reading";
 import type { StoodAt } from "@/core/playback/source-and-tape";
@@ -8,7 +9,6 @@ import { nothingAdvised, type Advised } from "./advised";
 import { adviseByNumber } from "./advise-by-number";
 import { readingsOfMoment, type Figure, type LogContext } from "./log-context";
 import type { OnTheBench } from "./on-the-bench";
-import { dropOutRates } from "@/core/measure/drop-out-rates";
 import { biasWanted, dropOutsOf, passportOf, type Known, type PassportChannel } from "./passport";
 import { notReady, recordedAt, recordedHere } from "./recorded";
 import type { MeasuringStation } from "./station";

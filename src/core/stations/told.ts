@@ -9,7 +9,10 @@ const CLEARLY_MOVED = 0.15;
  * While it is the same, what was told holds. A reading that is logged in the middle of a turn does not end it; the first
  * one after a turn that was said does, and one that is left so.
  */
-export function occasionOf(stationId: string, { here, tape, circumstances }: OnTheBench): string {
+export function occasionOf(
+  stationId: string,
+  { here, tape, circumstances }: Pick<OnTheBench, "here" | "tape" | "circumstances">,
+): string {
   const last = inForce(here.adjustments).at(-1);
   const readings = inForce(here.readings).filter(({ station }) => station === stationId);
   return JSON.stringify([
@@ -27,14 +30,16 @@ export function occasionOf(stationId: string, { here, tape, circumstances }: OnT
 export const stillTold = (told: Told | null, occasion: string): Told | null =>
   told?.occasion === occasion ? told : null;
 
-/** What stands told after the card has given this advice; the same thing as before while nothing of it has changed. */
+/**
+ * What stands told after the card has given this advice; the same thing as before while nothing of it has changed.
+ * @param told what stood told of this occasion
+ */
 export function toldNext(told: Told | null, occasion: string, advised: Advised): Told | null {
   const { adjuster, advice, toSet, readElsewhere } = advised;
   // what is not heard any more cannot show that it is being turned, nor can another tone
   const heardFrom = toSet.from;
   if (!adjuster || heardFrom === undefined) return null;
-  const here = stillTold(told, occasion);
-  const standing = here?.adjusterId === adjuster.id && here.from.heardFrom === heardFrom ? here : null;
+  const standing = told?.adjusterId === adjuster.id && told.from.heardFrom === heardFrom ? told : null;
   if (standing?.moved) return standing;
   if (advice.kind === "wait" || toSet.value === null || !toSet.settled) return standing;
   const { value, uncertainty } = toSet;

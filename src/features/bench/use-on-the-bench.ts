@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { layBench } from "@/core/alignment/lay-bench";
 import type { ResponseSource } from "@/core/playback/response-runs";
 import type { Circumstances } from "@/core/records/reading";
@@ -51,12 +51,17 @@ export function useOnTheBench(
     readFrom: source,
   });
   const peak = usePeak(bench, station, chosen, listener);
-  const occasion = station && bench.heard ? occasionOf(station.id, bench) : "";
+  const { here, tape } = bench;
+  const hears = bench.heard !== null;
+  const occasion = useMemo(
+    () => (station && hears ? occasionOf(station.id, { here, tape, circumstances }) : ""),
+    [station, hears, here, tape, circumstances],
+  );
   const standing = { ...bench, peak, told: stillTold(card.told, occasion) };
   const advised = station && station.advise(standing, chosen);
   // thought about once for each thing that was heard or stored
   if (card.occasion !== occasion || card.view !== view || card.heard !== listener.heard) {
-    const told = advised && bench.heard ? toldNext(card.told, occasion, advised) : null;
+    const told = advised && hears ? toldNext(standing.told, occasion, advised) : null;
     turnCard({ told, occasion, view, heard: listener.heard });
   }
   return {

@@ -31,9 +31,8 @@ export function useProposedTurns(
   const [choice, setChoice] = useState<{ turns: number; afterMarks: number } | null>(null);
   const chosen = choice?.afterMarks === marks.length ? choice.turns : null;
   const turnsOf = (slot: number | null) => (practice && slot !== null ? notLogged(practice, slot) : 0);
-  const advisedOne = advised?.adjuster;
   const turnedOnes = (advised?.adjusters ?? []).filter((one) => turnsOf(slotOf(one, adjusters)) !== 0);
-  const adjuster = advisedOne && turnedOnes.length === 1 ? turnedOnes[0] : advisedOne;
+  const adjuster = turnedOnes.length === 1 ? turnedOnes[0] : advised?.adjuster;
   const slot = slotOf(adjuster, adjusters);
   const counted = practice && slot !== null;
   const slotTurns = turnsOf(slot);
