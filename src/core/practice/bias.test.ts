@@ -64,7 +64,7 @@ describe("bias of a two-head machine, by passes", () => {
   it("what was recorded before the last turn is not taken for the present setting", () => {
     const bench = new RecordBench("ellesby-c-1r", PLAIN, { "bias.leftDb": -2 }, 4, shortSequences(1.2));
     bench.record("bias", "source");
-    expect(bench.log("bias", "as found")).toMatch(/rewind and play/);
+    expect(bench.log("bias", "as found")).toMatch(/heard to its end. Rewind and play it/);
     bench.play(11);
     expect(bench.log("bias", "as found")).toBeNull();
     const hear = () => {
