@@ -15,7 +15,7 @@ const MOST_TURNS = 5;
 /** Setting one moves the others a little: gone through so often at most. */
 const MOST_ROUNDS = 2;
 /** Hum beside a low tone takes three seconds to be told from it. */
-const SHORT = shortSequences(3);
+export const SHORT = shortSequences(3);
 
 /** What is done about a cause that no screw sets, by words of what to try first. */
 const WORK: ReadonlyArray<[RegExp, string]> = [
@@ -39,7 +39,11 @@ export function followTheRecorder(
   settings: Partial<TransportParameters>,
   seed: number,
 ): RecorderFollowed {
-  const bench = new RecordBench(machineId, blanks, settings, seed, SHORT);
+  return setTheRecorder(new RecordBench(machineId, blanks, settings, seed, SHORT), blanks);
+}
+
+/** The same on a bench that stands there. */
+export function setTheRecorder(bench: RecordBench, blanks: readonly BlankTape[]): RecorderFollowed {
   const work: string[] = [];
   /** Bias screws that were turned up against distortion, of each tape: once each. */
   const raised = new Set<string>();

@@ -2,6 +2,7 @@ import { MEASURING } from "@/core/alignment/registry";
 import { blankTape, practiceTape, sequenceInput } from "@/core/practice/practice-tape";
 import type { BlankTape } from "@/core/records/blank-tape";
 import type { BiasSchool } from "@/core/records/job";
+import type { JobRecords } from "@/core/records/job-records";
 import type { FrontSwitch } from "@/core/records/machine";
 import type { Circumstances } from "@/core/records/reading";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
@@ -25,6 +26,9 @@ const TAPE: ReferenceTape = {
 };
 /** Until the last sound of a pass has been measured, at most. */
 const AFTER_SECONDS = 6;
+/** An oscillator that died warm has cooled by then. */
+const COLD_SECONDS = 60;
+const OTHER_SIDE_SECONDS = 12;
 
 /** A technician at the record stations: records the station's sequence, hears it come back, turns by the card. */
 export class RecordBench extends PlaybackBench {
@@ -191,6 +195,90 @@ export class RecordBench extends PlaybackBench {
     this.listen(5);
     if (monitorsTape) this.deck.press("record");
     this.listen(6.5);
+  }
+
+  /** Records the station's sequence once over an old tone, and hears it come off the tape; the other way in reverse. */
+  recordOver(station: MeasuringStationId, old: Sequence, side: Circumstances["side"]): void {
+    this.goTo(station);
+    this.circumstances = { ...this.circumstances, ...(side && { side }), toneWasOn: this.blank.id };
+    const [play, record] =
+      side === "B" ? (["reverse", "record-reverse"] as const) : (["play", "record"] as const);
+    const sequence = { ...this.sequenceOf(station), leaderSeconds: 0.5 };
+    const seconds = timelineOf(sequence).seconds + AFTER_SECONDS;
+    const toStart = () => {
+      this.live.interrupt();
+      if (side === "B") this.toEnd();
+      else this.toStart();
+    };
+    this.deck.load(blankTape(TAPE.speedCmPerS, { blank: this.blank }));
+    toStart();
+    this.deck.setInput(sequenceInput(old, RATE));
+    this.deck.press(record);
+    this.deck.render(Math.round(seconds * RATE));
+    toStart();
+    this.deck.monitor = "tape";
+    this.deck.setInput(sequenceInput(sequence, RATE));
+    this.deck.press(record);
+    this.listenToPass(timelineOf(sequence).seconds);
+    if (this.records.machine.monitorsTape) return;
+    toStart();
+    this.deck.press(play);
+    this.listenToPass(timelineOf(sequence).seconds);
+  }
+
+  /** Watches a recording of two tones over an old one for so long, off the tape or afterwards. */
+  watchRecording(old: Sequence, seconds: number): void {
+    this.goTo("oscillator");
+    const tones = PRESETS.find(({ id }) => id === this.stationOf("oscillator").hears.steady)!;
+    const record = (sequence: Sequence) => {
+      this.toStart();
+      this.deck.setInput(sequenceInput({ ...sequence, leaderSeconds: 0 }, RATE));
+      this.deck.press("record");
+    };
+    this.deck.load(blankTape(TAPE.speedCmPerS, { blank: this.blank }));
+    record(old);
+    this.deck.render(Math.round((seconds + AFTER_SECONDS) * RATE));
+    this.deck.press("stop");
+    // until it is cold again
+    this.deck.render(COLD_SECONDS * RATE);
+    this.deck.monitor = "tape";
+    record(tones);
+    this.live.interrupt();
+    if (!this.records.machine.monitorsTape) {
+      this.deck.render(Math.round((seconds + AFTER_SECONDS) * RATE));
+      this.toStart();
+      this.deck.press("play");
+    }
+    this.live.watchRecording(true);
+    this.listen(seconds);
+    this.live.watchRecording(false);
+    this.deck.press("stop");
+  }
+
+  /** Records tones on the other side, and plays a blank place of this one beside them. */
+  hearOtherSide(): void {
+    this.goTo("noise");
+    const tones = PRESETS.find(({ id }) => id === "other-side-tones")!;
+    this.deck.load(blankTape(TAPE.speedCmPerS, { blank: this.blank }));
+    this.deck.turnSide();
+    this.toStart();
+    this.deck.setInput(sequenceInput({ ...tones, leaderSeconds: 0 }, RATE));
+    this.deck.press("record");
+    this.deck.render(OTHER_SIDE_SECONDS * RATE);
+    this.deck.turnSide();
+    this.live.interrupt();
+    this.deck.press("play");
+    this.listen(OTHER_SIDE_SECONDS - 1);
+  }
+
+  /** What is kept of the job. */
+  get kept(): JobRecords {
+    return this.records;
+  }
+
+  private toEnd(): void {
+    this.deck.press("wind");
+    while (this.deck.status.key !== "stop") this.deck.render(RATE / 10);
   }
 
   private toStart(): void {

@@ -7,6 +7,8 @@ import type { ListeningResult } from "./live-listening";
 /** A live source, as the stations know it. */
 export interface LiveSource {
   source: Reading["source"];
+  /** Seconds of its sound that pass in one second of the clock. */
+  pace?: number;
   /** ± percent of the clock that samples it; undefined for an uncalibrated sound card. */
   clockPercent?: number;
   fullScale: FullScale | null;
@@ -45,7 +47,7 @@ export function heardSince(before: HeardSoFar, result: ListeningResult): HeardSo
  */
 export function heardLive(
   result: ListeningResult,
-  { source, clockPercent, fullScale, ownNoiseDbfs = null }: LiveSource,
+  { source, pace = 1, clockPercent, fullScale, ownNoiseDbfs = null }: LiveSource,
   soFar: HeardSoFar,
 ): Heard {
   const { speed, flutter, channels, nominalHz, sequencePlays } = result;
@@ -54,6 +56,7 @@ export function heardLive(
   return {
     ...soFar,
     source,
+    pace,
     clockPercent,
     fullScale,
     nominalHz,

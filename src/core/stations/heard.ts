@@ -30,6 +30,8 @@ export interface HeardFlutter extends FlutterResult {
 /** What a source has given so far, whatever it is. */
 export interface Heard {
   source: Reading["source"];
+  /** Seconds of its sound that pass in one second of the clock; 1 of all but a practice machine that runs faster. */
+  pace: number;
   /** Frequency that the tone was compared with; null for the one of the job's tape. */
   nominalHz: number | null;
   /** ± percent of the clock that sampled it; undefined for an uncalibrated sound card. */
@@ -62,6 +64,7 @@ export interface Heard {
 
 /** Before anything was heard. */
 export const NOTHING_HEARD_YET: Omit<Heard, "source"> = {
+  pace: 1,
   nominalHz: null,
   fullScale: null,
   speed: null,

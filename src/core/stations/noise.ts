@@ -2,9 +2,7 @@ import type { HumLine } from "@/core/measure/hum";
 import { FAINT_TONES_HZ } from "@/core/measure/quiet";
 import type { ToneInNoise } from "@/core/measure/tone-in-noise";
 import type { Circumstances } from "@/core/records/reading";
-import { inForce } from "@/core/records/job-records";
 import { recordsTape } from "@/core/records/machine";
-import { fixed } from "@/core/text/number-text";
 import { PRESETS } from "@/core/signals/presets";
 import { nothingAdvised } from "./advised";
 import { MAINS } from "./cautions";
@@ -75,7 +73,7 @@ const quantities = {
   },
   "noise.crosstalk": { name: "Crosstalk at 1 kHz", unit: "dB", decimals: 1, signed: true, scale: [-80, -20] },
 } as const;
-type NoiseQuantity = keyof typeof quantities;
+export type NoiseQuantity = keyof typeof quantities;
 
 const SEQUENCE = PRESETS.find(({ id }) => id === "erase-and-noise")!;
 
@@ -175,37 +173,6 @@ export const NOISE_OF = {
   "other side": { quantity: "noise.otherSide", says: "the other direction's tones" },
 } as const satisfies Record<NoiseOf, { quantity: NoiseQuantity; says: string }>;
 type NoiseOf = NonNullable<Circumstances["noiseOf"]>;
-
-/** Beyond this, noise of bias says that something is magnetised or lopsided. */
-const BIAS_NOISE_DB = 3;
-const HARDLY_DB = 1;
-
-/** What the noises mean beside each other; none where there are not two to compare. */
-export function noiseCauses({ here, circumstances }: Pick<OnTheBench, "here" | "circumstances">): string[] {
-  const last = (quantity: NoiseQuantity): number | null => {
-    const own = inForce(here.readings).filter(
-      (reading) =>
-        reading.quantity === quantity &&
-        (quantity !== "noise.a" || reading.context.recordingOn === circumstances.recordingOn),
-    );
-    const at = own.at(-1)?.at;
-    const values = own.filter((reading) => reading.at === at).map(({ value }) => value);
-    return values.length > 0 ? Math.max(...values) : null;
-  };
-  const [recorded, bulk, machine] = [last("noise.a"), last("noise.bulk"), last("noise.machine")];
-  return [
-    ...(recorded !== null && bulk !== null && recorded - bulk > BIAS_NOISE_DB
-      ? [
-          `A recorded silence is ${fixed(recorded - bulk, 1)} dB louder than a bulk-erased tape: heads are magnetised, or bias is lopsided. Demagnetise, then look at the oscillator's waveform.`,
-        ]
-      : []),
-    ...(bulk !== null && machine !== null && bulk - machine < HARDLY_DB
-      ? [
-          "A bulk-erased tape is no louder than the machine without one: the machine's own noise hides the tape's. Look at its first stage, the head's leads and the earth.",
-        ]
-      : []),
-  ];
-}
 
 export const noise: MeasuringStation<"noise", NoiseQuantity> = {
   id: "noise",
@@ -321,8 +288,8 @@ export const noise: MeasuringStation<"noise", NoiseQuantity> = {
   checks: [],
   caution: MAINS,
 };
-const TONE_HZ = 1000;
-const HIGH_TONE_HZ = 10_000;
+export const TONE_HZ = 1000;
+export const HIGH_TONE_HZ = 10_000;
 
 const acrossFigures = ({ channel, across }: QuietNow["channels"][number]): Array<Figure<NoiseQuantity>> =>
   across.map(({ frequencyHz, db, hidden, uncertaintyDb }) => ({

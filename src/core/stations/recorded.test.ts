@@ -44,7 +44,10 @@ const swinging = (one: PassNow): PassNow => ({
     channels: segment.channels.map((channel) => ({ ...channel, spreadDb: 1.6 })) as typeof segment.channels,
   })),
 });
-const bench = (returned: Partial<ReturnedNow>, { heads = 3, blanks = false, turns = 0 } = {}): OnTheBench => {
+const bench = (
+  returned: Partial<ReturnedNow>,
+  { heads = 3, blanks = false, turns = 0, pace = 1 } = {},
+): OnTheBench => {
   const records = {
     job: aJob(blanks ? { blankTapes: [{ id: "b", name: "b" }] } : {}),
     machine: aMachine({ monitorsTape: heads === 3, records: true }),
@@ -53,6 +56,7 @@ const bench = (returned: Partial<ReturnedNow>, { heads = 3, blanks = false, turn
   };
   const heard = {
     source: { kind: "practice", name: "" },
+    pace,
     returned: { sequenceId: "bias", passes: [], told: 0, nowSeconds: 60, ...returned },
   } as unknown as Heard;
   return { records, here: records, heard, circumstances: {} } as unknown as OnTheBench;
@@ -135,5 +139,12 @@ describe("what was recorded, and at which setting", () => {
 
   it("a reading is of the time of its recording", () => {
     expect(recordedAt("2026-11-26T10:00:30.000Z", 12.5)).toBe("2026-11-26T10:00:17.500Z");
+  });
+
+  it("on a machine that runs faster than the clock, of the clock's time: after the turn that came before it", () => {
+    const ago = (pace: number) =>
+      recordedHere(bench({ passes: [pass({ endSeconds: 40 })] }, { pace })).recorded[0].agoSeconds;
+    expect(ago(1)).toBe(20);
+    expect(ago(4)).toBe(5);
   });
 });

@@ -52,6 +52,7 @@ export function recordedHere(bench: OnTheBench, anySwitch = false): RecordedHere
   if (!returned || returned.passes.length === 0)
     return nothing("None of the sequence was heard yet: send it to the machine and record it.");
   const { passes, nowSeconds, told } = returned;
+  const ago = (endSeconds: number) => (nowSeconds - endSeconds) / heard!.pace;
   const sources = passes.filter(({ hears }) => hears === "source");
   const tapes = passes.filter(({ hears }) => hears === "tape");
   if (tapes.length === 0) return nothing(beforeTape(sources, machine));
@@ -67,7 +68,7 @@ export function recordedHere(bench: OnTheBench, anySwitch = false): RecordedHere
             {
               pass,
               source: wentIn.at(-1) ?? null,
-              agoSeconds: nowSeconds - pass.endSeconds,
+              agoSeconds: ago(pass.endSeconds),
               turnsSince: told - pass.told,
               fresh: pass.told === told,
             },
@@ -81,7 +82,7 @@ export function recordedHere(bench: OnTheBench, anySwitch = false): RecordedHere
       {
         pass,
         source: source?.whole ? source : null,
-        agoSeconds: nowSeconds - from.endSeconds,
+        agoSeconds: ago(from.endSeconds),
         turnsSince: told - setting,
         fresh: setting === told,
       },

@@ -196,8 +196,10 @@ export function useListener(options: ListenOptions) {
       mine.kept = kept;
       mine.sends = kept.records?.sequence ?? null;
       const parameters = practiceParameters(options.machineId, conditionId, options.speedCmPerS);
+      const pace = (await readSettings()).practicePace;
       const from: LiveSource = {
         source: { kind: "practice", name: options.machineName },
+        pace,
         clockPercent: 0,
         fullScale: PRACTICE_FULL_SCALE,
       };
@@ -208,7 +210,7 @@ export function useListener(options: ListenOptions) {
           turnedTo: kept.slotTurns,
           done: kept.done,
           switches: kept.switches,
-          pace: (await readSettings()).practicePace,
+          pace,
           goesOn: await recordingLeft(kept),
         },
         about,
