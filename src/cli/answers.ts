@@ -5,7 +5,8 @@ import { channelName } from "@/core/measure/channel-name";
 import { HumMeter } from "@/core/measure/hum";
 import { LevelMeter } from "@/core/measure/level-meter";
 import { matchRecordings, MatchSound } from "@/core/measure/match/match-recordings";
-import { TransportMeter } from "@/core/measure/transport-meter";
+import type { TransportMeter } from "@/core/measure/transport-meter";
+import { notAllMeasured, transportOfFile } from "@/core/recordings/transport-of-file";
 import { ProgrammeRecogniser } from "@/core/programme/programme-recogniser";
 import type { RecognisedSection } from "@/core/programme/recognition";
 import { programmeOfTape } from "@/core/reference/programme-of-tape";
@@ -31,8 +32,9 @@ export async function transport(
   nominalHz: number,
   geometry: { machine: Machine; speedCmPerS: number | undefined } | null,
 ): Promise<Answer> {
-  const meter = new TransportMeter(sound.sampleRateHz, sound.channelCount, nominalHz);
+  const meter = transportOfFile(sound, nominalHz, sound.durationSeconds);
   for await (const block of sound.blocks()) meter.push(block);
+  meter.finish();
   const rows = meter.channels.map((channel, i) => ({
     channel,
     ...(kind === "speed" ? speedRow(meter, i) : flutterRow(meter, i)),
@@ -40,7 +42,11 @@ export async function transport(
   const parts = geometry === null || kind === "speed" ? null : partsOf(meter, geometry);
   return {
     nominalHz,
-    warnings: [...rows.flatMap(({ warnings }) => warnings), ...(parts?.warnings ?? [])],
+    warnings: [
+      ...notAllMeasured(sound.durationSeconds),
+      ...rows.flatMap(({ warnings }) => warnings),
+      ...(parts?.warnings ?? []),
+    ],
     channels: rows.map(({ channel, result }) => ({ channel, ...result })),
     ...parts?.answer,
   };

@@ -1,3 +1,4 @@
+import { meanOf } from "@/core/dsp/mean";
 import { rmsBetween } from "@/core/dsp/amplitude-spectrum";
 import {
   movingLine,
@@ -108,7 +109,7 @@ export function findParts(
         `Only ${seconds.toFixed(1)} s of tone: naming parts takes at least ${SHORTEST_SECONDS} s, and a minute tells close ones apart.`,
       ],
     };
-  const mean = deviation.reduce((a, b) => a + b, 0) / deviation.length;
+  const mean = meanOf(deviation);
   const { lines, totalPower, resolutionHz, spectrum, even } = rateLines(stretch);
   const speed = speedCmPerS * (1 + mean);
   const rates = partRates(parts, speed, firstSpeedCmPerS);
@@ -253,7 +254,7 @@ interface MovingReel {
 
 /** Reels whose lines move, strongest first: each is taken out before the next is looked for. */
 function movingReels(
-  deviation: Float64Array,
+  deviation: SteadyStretch["deviation"],
   rateHz: number,
   reels: PartRate[],
   mmPerS: number,

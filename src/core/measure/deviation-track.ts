@@ -1,3 +1,11 @@
+/** How long a track is to be. */
+export interface TrackLength {
+  /** The oldest results are forgotten beyond this. */
+  keepSeconds?: number;
+  /** So long the source is known to be, so that the store need not grow. */
+  expectSeconds?: number;
+}
+
 /**
  * What demodulation leaves of one channel: the deviation from the nominal frequency as a fraction, and the
  * tone's amplitude, at a steady low rate. Grows as blocks are appended; with a `keepSeconds` limit the
@@ -7,8 +15,8 @@ export class DeviationTrack {
   length = 0;
   /** Time of element 0 in seconds after the first sample of the source. */
   startSeconds: number;
-  private deviationStore = new Float32Array(4096);
-  private amplitudeStore = new Float32Array(4096);
+  private deviationStore: Float32Array;
+  private amplitudeStore: Float32Array;
   private readonly keep: number;
   /** Results up to this time, perhaps still to come, rest on lost samples. */
   private lostUntilSeconds = -Infinity;
@@ -16,10 +24,14 @@ export class DeviationTrack {
   constructor(
     readonly rateHz: number,
     firstResultSeconds: number,
-    keepSeconds = Infinity,
+    { keepSeconds = Infinity, expectSeconds = 0 }: TrackLength = {},
   ) {
     this.startSeconds = firstResultSeconds;
     this.keep = Math.ceil(keepSeconds * rateHz);
+    const expected = Math.min(expectSeconds, keepSeconds * (1 + SPARE_SHARE));
+    const size = Math.max(SMALLEST_STORE, Math.ceil(expected * rateHz));
+    this.deviationStore = new Float32Array(size);
+    this.amplitudeStore = new Float32Array(size);
   }
 
   get deviation(): Float32Array {
@@ -54,21 +66,30 @@ export class DeviationTrack {
     return Math.max(0, Math.ceil((seconds - this.startSeconds) * this.rateHz));
   }
 
-  /** Drops what is older than the limit, or doubles the store; dropping waits until half can go. */
+  /** Drops what is older than the limit, once that is an eighth too much, or makes the store twice as large. */
   private makeRoom(needed: number): void {
-    const drop = this.length > 2 * this.keep ? this.length - this.keep : 0;
-    const size = Math.max(
-      needed - drop,
-      drop > 0 ? this.deviationStore.length : 2 * this.deviationStore.length,
-    );
+    const most = Math.ceil(this.keep * (1 + SPARE_SHARE));
+    if (needed > most && this.length > this.keep) {
+      const drop = this.length - this.keep;
+      this.deviationStore.copyWithin(0, drop, this.length);
+      this.amplitudeStore.copyWithin(0, drop, this.length);
+      this.length -= drop;
+      this.startSeconds += drop / this.rateHz;
+      needed -= drop;
+    }
+    const size = this.deviationStore.length;
+    if (needed <= size) return;
+    const larger = Math.max(needed, Math.min(2 * size, most));
     const move = (old: Float32Array) => {
-      const fresh = new Float32Array(size);
-      fresh.set(old.subarray(drop, this.length));
+      const fresh = new Float32Array(larger);
+      fresh.set(old.subarray(0, this.length));
       return fresh;
     };
     this.deviationStore = move(this.deviationStore);
     this.amplitudeStore = move(this.amplitudeStore);
-    this.length -= drop;
-    this.startSeconds += drop / this.rateHz;
   }
 }
+
+/** So much more than is kept is held before anything is dropped. */
+const SPARE_SHARE = 1 / 8;
+const SMALLEST_STORE = 4096;

@@ -1,3 +1,4 @@
+import { meanOf } from "@/core/dsp/mean";
 import type { SteadyStretch } from "./steady-stretch";
 
 /** The course of the deviation over some seconds, for drawing. */
@@ -23,9 +24,9 @@ export function strongestWaveform(stretch: SteadyStretch): FlutterWaveform {
   const length = Math.round(SHOWN_SECONDS * rateHz);
   let [best, most] = [deviation.length, -1];
   for (let end = Math.min(length, deviation.length); end <= deviation.length; end += length >> 1) {
-    const piece = deviation.subarray(Math.max(0, end - length), end);
-    const mean = piece.reduce((sum, x) => sum + x, 0) / piece.length;
-    const power = piece.reduce((sum, x) => sum + (x - mean) ** 2, 0) / piece.length;
+    const piece = Float64Array.from(deviation.subarray(Math.max(0, end - length), end));
+    const mean = meanOf(piece);
+    const power = meanOf(piece.map((x) => (x - mean) ** 2));
     if (power > most) [best, most] = [end, power];
   }
   return waveformAt(stretch, best);

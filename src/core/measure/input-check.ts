@@ -3,7 +3,7 @@ import { amplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
 import { summitNear } from "@/core/dsp/spectral-summit";
 
 const SPECTRUM_SIZE = 16384;
-/** One look per this many samples is enough to know which tone plays; half as many once it was looked at so often. */
+/** One look per this many samples is enough to know which tone plays; half as many each time it was looked at so often. */
 const LOOK_EVERY = 16 * SPECTRUM_SIZE;
 const MANY_LOOKS = 10;
 const CLIPPED_AT = 0.9999;
@@ -133,7 +133,7 @@ export class InputCheck {
         this.addSpectrum(SPECTRUM_SIZE);
         this.filled = 0;
         this.looks++;
-        const rarer = this.looks > MANY_LOOKS ? 2 : 1;
+        const rarer = 2 ** Math.floor(this.looks / MANY_LOOKS);
         this.untilNextLook = this.forgetful ? 0 : rarer * LOOK_EVERY - SPECTRUM_SIZE;
       }
     }

@@ -1,3 +1,4 @@
+import { meanOf } from "@/core/dsp/mean";
 import { amplitudeDb } from "@/core/dsp/decibels";
 import { latestWaveform, type FlutterWaveform } from "./flutter-waveform";
 import { flutterNotKept, flutterOf, type FlutterResult } from "./flutter";
@@ -79,7 +80,9 @@ export class LiveTransport {
 
   /** @throws RangeError when the sample rate cannot hold the tone */
   constructor(sampleRateHz: number, channelCount: number, nominalHz: number) {
-    this.meter = new TransportMeter(sampleRateHz, channelCount, nominalHz, KEEP_SECONDS);
+    this.meter = new TransportMeter(sampleRateHz, channelCount, nominalHz, {
+      keepSeconds: KEEP_SECONDS,
+    });
     this.peaks = this.meter.channels.map(() => 0);
     this.meter.forgetOldTones();
   }
@@ -174,7 +177,7 @@ export class LiveTransport {
     );
     const means: number[] = [];
     for (let end = deviation.length; end - block >= first; end -= block)
-      means.push(mean(deviation, end - block, end));
+      means.push(meanOf(deviation, end - block, end));
     const cut = changePoint(means);
     if (cut !== null) this.changed(now - cut * BLOCK_SECONDS);
     const from = cut === null ? first : deviation.length - cut * block;
@@ -190,7 +193,7 @@ export class LiveTransport {
       settled,
       creeps: measured.creepPercent !== 0,
       instantPercent:
-        100 * mean(deviation, deviation.length - Math.round(INSTANT_SECONDS * rateHz), deviation.length),
+        100 * meanOf(deviation, deviation.length - Math.round(INSTANT_SECONDS * rateHz), deviation.length),
       beforeChange: this.beforeChange,
     };
   }
@@ -220,13 +223,6 @@ export class LiveTransport {
 
 const stillPlays = ({ startSeconds, deviation, rateHz }: SteadyStretch, now: number): boolean =>
   startSeconds + deviation.length / rateHz >= now - STILL_PLAYING_SECONDS;
-
-function mean(x: Float64Array, from: number, to: number): number {
-  let sum = 0;
-  const start = Math.max(0, from);
-  for (let i = start; i < to; i++) sum += x[i];
-  return sum / Math.max(1, to - start);
-}
 
 /**
  * How many of the newest block means belong together, when the two before them both lie off to one side; null

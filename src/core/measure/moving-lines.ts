@@ -3,6 +3,7 @@ import { lineThrough } from "@/core/dsp/line-fit";
 import { median } from "@/core/dsp/quantile";
 import { summitNear } from "@/core/dsp/spectral-summit";
 import { floorAround } from "./rate-lines";
+import type { SteadyStretch } from "./steady-stretch";
 
 /** A line that moves as a pack of tape grows or shrinks. */
 export interface MovingLine {
@@ -49,7 +50,7 @@ export class RateFrames {
   private readonly masked: Array<(seconds: number) => number> = [];
 
   /** @param deviation as a fraction, at `rateHz` */
-  constructor(deviation: Float64Array, rateHz: number, highestHz: number) {
+  constructor(deviation: SteadyStretch["deviation"], rateHz: number, highestHz: number) {
     const down = Math.max(1, Math.floor(rateHz / (6 * highestHz)));
     const coarse = averaged(deviation, down);
     const coarseHz = rateHz / down;
@@ -211,7 +212,7 @@ function thicknesses(known: number | undefined): { from: number; to: number } {
     : { from: known * (1 - THICKNESS_TOLERANCE), to: known * (1 + THICKNESS_TOLERANCE) };
 }
 
-function averaged(x: Float64Array, by: number): Float64Array {
+function averaged(x: SteadyStretch["deviation"], by: number): Float64Array {
   const out = new Float64Array(Math.floor(x.length / by));
   for (let i = 0; i < out.length; i++) {
     let sum = 0;

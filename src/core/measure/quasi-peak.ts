@@ -1,4 +1,4 @@
-import { filterInPlace, shelf } from "@/core/dsp/filter-section";
+import { SectionFilter, shelf } from "@/core/dsp/filter-section";
 
 /**
  * Quasi-peak dynamics of the flutter meter (IEC 60386, DIN 45507): a filter, the magnitude, four equal
@@ -13,6 +13,7 @@ const SHELVES_ZERO_POLE_HZ = [
   [4.012, 7.751],
   [10.92, 5.225],
 ] as const;
+/** As many as are written out below. */
 const SMOOTHING_STAGES = 4;
 const SMOOTHING_SECONDS = 0.0171;
 const ATTACK_SECONDS = 0.0084;
@@ -20,41 +21,71 @@ const RELEASE_SECONDS = 0.989;
 
 const scales = new Map<number, number>();
 
-/**
- * The largest quasi-peak reading of `x` from element `from` up to `to`, scaled so that a sinusoid of 4 Hz
- * reads its peak. Elements before `from` run the detector in. `x` is any deviation, result in its unit.
- */
-export function quasiPeak(x: Float64Array, rateHz: number, from = 0, to = x.length): number {
-  let scale = scales.get(rateHz);
-  if (scale === undefined) {
-    const seconds = 8;
-    const sine = Float64Array.from({ length: Math.round(seconds * rateHz) }, (_, i) =>
-      Math.sin((2 * Math.PI * 4 * i) / rateHz),
+/** The quasi-peak meter over a deviation that comes piece by piece; what comes before a place only runs it in. */
+export class QuasiPeakMeter {
+  private readonly sections: SectionFilter[];
+  private readonly stages = new Float64Array(SMOOTHING_STAGES);
+  private readonly smooth: number;
+  private readonly attack: number;
+  private readonly keep: number;
+  private shown = 0;
+  private largest = 0;
+
+  constructor(private readonly rateHz: number) {
+    this.sections = SHELVES_ZERO_POLE_HZ.map(
+      ([zeroHz, poleHz]) => new SectionFilter(shelf(zeroHz, poleHz, rateHz)),
     );
-    scale = 1 / detect(sine, rateHz, sine.length >> 1, sine.length);
-    scales.set(rateHz, scale);
+    const perSample = (seconds: number) => 1 - Math.exp(-1 / (seconds * rateHz));
+    this.smooth = perSample(SMOOTHING_SECONDS);
+    this.attack = perSample(ATTACK_SECONDS);
+    this.keep = 1 - perSample(RELEASE_SECONDS);
   }
-  return scale * detect(x, rateHz, from, to);
+
+  /**
+   * Takes the next values, and filters them in place.
+   * @param counted from which of them on readings count; none when it is beyond them
+   */
+  push(piece: Float64Array, counted = 0): void {
+    for (const section of this.sections) section.push(piece);
+    const { smooth, attack, keep } = this;
+    let [s0, s1, s2, s3] = this.stages;
+    let { shown, largest } = this;
+    for (let i = 0; i < piece.length; i++) {
+      s0 += smooth * (Math.abs(piece[i]) - s0);
+      s1 += smooth * (s0 - s1);
+      s2 += smooth * (s1 - s2);
+      s3 += smooth * (s2 - s3);
+      if (s3 > shown) shown += attack * (s3 - shown);
+      else shown *= keep;
+      if (shown > largest && i >= counted) largest = shown;
+    }
+    this.stages.set([s0, s1, s2, s3]);
+    this.shown = shown;
+    this.largest = largest;
+  }
+
+  /** The largest reading so far, scaled so that a sinusoid of 4 Hz reads its peak; in the unit of the deviation. */
+  get peak(): number {
+    return this.largest * scaleOf(this.rateHz);
+  }
+
+  /** The largest reading without its scale. */
+  get unscaled(): number {
+    return this.largest;
+  }
 }
 
-function detect(x: Float64Array, rateHz: number, from: number, to: number): number {
-  const filtered = filterInPlace(
-    Float64Array.from(x.subarray(0, to)),
-    SHELVES_ZERO_POLE_HZ.map(([zeroHz, poleHz]) => shelf(zeroHz, poleHz, rateHz)),
+/** What makes a reading of a sinusoid of 4 Hz its peak. */
+function scaleOf(rateHz: number): number {
+  const known = scales.get(rateHz);
+  if (known !== undefined) return known;
+  const seconds = 8;
+  const sine = Float64Array.from({ length: Math.round(seconds * rateHz) }, (_, i) =>
+    Math.sin((2 * Math.PI * 4 * i) / rateHz),
   );
-  const perSample = (seconds: number) => 1 - Math.exp(-1 / (seconds * rateHz));
-  const smooth = perSample(SMOOTHING_SECONDS);
-  const attack = perSample(ATTACK_SECONDS);
-  const keep = 1 - perSample(RELEASE_SECONDS);
-  const stages = new Float64Array(SMOOTHING_STAGES);
-  let reading = 0;
-  let largest = 0;
-  for (let i = 0; i < filtered.length; i++) {
-    let level = Math.abs(filtered[i]);
-    for (let s = 0; s < SMOOTHING_STAGES; s++) level = stages[s] += smooth * (level - stages[s]);
-    if (level > reading) reading += attack * (level - reading);
-    else reading *= keep;
-    if (i >= from && reading > largest) largest = reading;
-  }
-  return largest;
+  const meter = new QuasiPeakMeter(rateHz);
+  meter.push(sine, sine.length >> 1);
+  const scale = 1 / meter.unscaled;
+  scales.set(rateHz, scale);
+  return scale;
 }

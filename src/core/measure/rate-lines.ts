@@ -78,7 +78,7 @@ export function rateLines({ deviation, rateHz }: Pick<SteadyStretch, "deviation"
 }
 
 /** The deviation at equal steps of tape that has passed, as many as there were in time. */
-function evenInTape(deviation: Float64Array): Float64Array {
+function evenInTape(deviation: SteadyStretch["deviation"]): Float64Array {
   const n = deviation.length;
   let mean = 0;
   for (let i = 0; i < n; i++) mean += deviation[i];

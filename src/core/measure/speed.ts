@@ -1,3 +1,4 @@
+import { meanOf } from "@/core/dsp/mean";
 import { longMean } from "./slow-wander";
 import type { SteadyStretch } from "./steady-stretch";
 
@@ -123,14 +124,15 @@ const GONE_PER_SECOND = 2;
 /** How far such a tone may be, percent of the carrier: the width of what is followed. */
 const BEATEN_PERCENT = 15;
 
-function beatsWith(amplitude: Float64Array): boolean {
-  const mean = amplitude.reduce((a, b) => a + b, 0) / amplitude.length;
-  const square = amplitude.reduce((sum, a) => sum + (a - mean) ** 2, 0) / amplitude.length;
-  return Math.sqrt(square) > BEATING_SHARE * mean;
+function beatsWith(amplitude: SteadyStretch["amplitude"]): boolean {
+  const mean = meanOf(amplitude);
+  let square = 0;
+  for (let i = 0; i < amplitude.length; i++) square += (amplitude[i] - mean) ** 2;
+  return Math.sqrt(square / amplitude.length) > BEATING_SHARE * mean;
 }
 
 /** The deviation as means of even blocks. */
-function meansOf(deviation: Float64Array): Float64Array {
+function meansOf(deviation: SteadyStretch["deviation"]): Float64Array {
   const count = Math.min(COARSE, deviation.length);
   const means = new Float64Array(count);
   for (let b = 0; b < count; b++) {

@@ -15,6 +15,7 @@ const NARROW_SECONDS = 0.0019;
 const SMALLEST_JUMP = 0.0015;
 const JUMP_SCATTERS = 8;
 
+const SHORTEST_SECONDS = 0.25;
 const LARGEST_START_DEVIATION = 0.01;
 /** Left out after the start: what is left of a run-up of a second's length. */
 const RUN_UP_BLOCKS = 8;
@@ -23,9 +24,9 @@ export interface SteadyStretch {
   startSeconds: number;
   rateHz: number;
   /** Deviation from nominal as a fraction, drop-outs bridged by straight lines. */
-  deviation: Float64Array;
+  deviation: Float32Array | Float64Array;
   /** The tone's amplitude beside it; bridged where the deviation is. */
-  amplitude: Float64Array;
+  amplitude: Float32Array | Float64Array;
   /** Where it was bridged. */
   bridged: Bridge[];
   dropouts: number;
@@ -62,12 +63,13 @@ export function cutStart<S extends SteadyStretch>(stretch: S, elements: number):
 /**
  * The longest stretch of a track, between `fromSeconds` and its end, in which the tone is there; of a whole
  * track, also without the run-up and the run-down of the deck.
- * Returns null where there is none of at least `shortestSeconds`.
+ * Returns null where there is none of at least a quarter of a second.
+ * @param inPlace the stretch is the track's own values, bridged there, not a copy: for a track that nothing is added to
  */
 export function longestSteadyStretch(
   track: DeviationTrack,
   fromSeconds?: number,
-  shortestSeconds = 0.25,
+  inPlace = false,
 ): SteadyStretch | null {
   const first = Math.max(0, Math.ceil(((fromSeconds ?? -Infinity) - track.startSeconds) * track.rateHz));
   const amplitude = track.amplitude.subarray(first);
@@ -98,9 +100,9 @@ export function longestSteadyStretch(
   ];
   // a live source may be turned at any moment: what it does last is never the part to leave out
   const [from, to] = fromSeconds === undefined ? withoutStartAndStop(deviation, ...present, edge) : present;
-  if (to - from < shortestSeconds * track.rateHz) return null;
-  const kept = Float64Array.from(deviation.subarray(from, to));
-  const loud = Float64Array.from(amplitude.subarray(from, to));
+  if (to - from < SHORTEST_SECONDS * track.rateHz) return null;
+  const kept = inPlace ? deviation.subarray(from, to) : deviation.slice(from, to);
+  const loud = inPlace ? amplitude.subarray(from, to) : amplitude.slice(from, to);
   const gone = bridgeGone(kept, loud, threshold, edge >> 2);
   const jumps = bridgeJumps(kept, track.rateHz);
   for (const bridge of jumps) straight(loud, bridge.from, bridge.to);
@@ -151,8 +153,8 @@ function usualAmplitude(amplitude: Float32Array): number {
 
 /** Where the tone was gone: by a drop-out, or because the sound itself was lost, which leaves no amplitude at all. */
 function bridgeGone(
-  deviation: Float64Array,
-  amplitude: Float64Array,
+  deviation: Float32Array,
+  amplitude: Float32Array,
   threshold: number,
   margin: number,
 ): Bridge[] {
@@ -175,7 +177,7 @@ function bridgeGone(
  * A lost piece of sound that leaves no silence behind makes the tone jump: a spike in the deviation as short as the
  * filters allow, many times what the neighbours of a sample differ from it elsewhere.
  */
-function bridgeJumps(x: Float64Array, rateHz: number): Bridge[] {
+function bridgeJumps(x: Float32Array, rateHz: number): Bridge[] {
   const reach = Math.max(2, Math.round(JUMP_SECONDS * rateHz));
   if (x.length < 8 * reach) return [];
   const [near, far] = [Math.max(2, Math.round(NARROW_SECONDS * rateHz)), 3 * reach];
@@ -197,6 +199,9 @@ function bridgeJumps(x: Float64Array, rateHz: number): Bridge[] {
   const threshold = Math.max(SMALLEST_JUMP, JUMP_SCATTERS * usual);
   const bridges: Bridge[] = [];
   for (let i = reach; i < x.length - reach; i++) {
+    // nearly every value is no farther from what was before it
+    const before = x[i] - x[i - reach];
+    if (before <= threshold && before >= -threshold) continue;
     if (aside(i) <= threshold || !isNarrow(i)) continue;
     let last = i;
     for (let k = i + 1; k < Math.min(x.length - reach, i + 2 * reach); k++)
@@ -209,7 +214,7 @@ function bridgeJumps(x: Float64Array, rateHz: number): Bridge[] {
 }
 
 /** Replaces what lies between two places by a straight line; returns the place where it ends. */
-function straight(x: Float64Array, from: number, to: number): number {
+function straight(x: Float32Array, from: number, to: number): number {
   const a = Math.max(0, from);
   const b = Math.min(x.length - 1, to);
   for (let k = a + 1; k < b; k++) x[k] = x[a] + ((x[b] - x[a]) * (k - a)) / (b - a);

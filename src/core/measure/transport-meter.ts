@@ -1,6 +1,7 @@
+import { meanOf } from "@/core/dsp/mean";
 import { LARGEST_OFFSET, ToneDemodulator } from "@/core/dsp/tone-demodulator";
 import { channelName } from "./channel-name";
-import { DeviationTrack } from "./deviation-track";
+import { DeviationTrack, type TrackLength } from "./deviation-track";
 import { flutterOf, type FlutterResult } from "./flutter";
 import { InputCheck } from "./input-check";
 import { LOWEST_SCRAPE_CARRIER_HZ, ScrapeMeter, type ScrapeFlutter } from "./scrape-meter";
@@ -36,19 +37,21 @@ interface ChannelState {
  * Follows a reference tone on every channel of a stream: push blocks of any length, ask for results at any
  * time. Files, the sound card and the practice machine all go through this one class.
  *
- * `keepSeconds` bounds what is remembered for a source without an end.
+ * `length` bounds what is remembered of a source without an end, or of a very long one.
  */
 export class TransportMeter {
   readonly channels: string[];
   private readonly states: ChannelState[];
   private readonly gaps = new SoundGaps();
+  /** Of each channel, once it is finished. */
+  private wholeStretches: Array<SteadyStretch | null> | null = null;
 
   /** @throws RangeError when the sample rate cannot hold the tone. */
   constructor(
     readonly sampleRateHz: number,
     channelCount: number,
     readonly nominalHz: number,
-    keepSeconds = Infinity,
+    length: TrackLength = {},
   ) {
     this.channels = Array.from({ length: channelCount }, (_, i) => channelName(i, channelCount));
     this.states = this.channels.map(() => {
@@ -57,13 +60,17 @@ export class TransportMeter {
         check: new InputCheck(sampleRateHz),
         scrape: nominalHz >= LOWEST_SCRAPE_CARRIER_HZ ? new ScrapeMeter(sampleRateHz, nominalHz) : null,
         demodulator,
-        track: new DeviationTrack(demodulator.outputRateHz, demodulator.firstResultSeconds, keepSeconds),
+        track: new DeviationTrack(demodulator.outputRateHz, demodulator.firstResultSeconds, length),
       };
     });
   }
 
-  /** One array per channel, all of one length; samples that are not numbers are set to zero in place. */
+  /**
+   * One array per channel, all of one length; samples that are not numbers are set to zero in place.
+   * @throws RangeError for another number of channels, Error once it is finished
+   */
   push(block: Array<Float64Array | Float32Array>): void {
+    if (this.wholeStretches) throw new Error("nothing can be added to what is finished");
     if (block.length !== this.states.length)
       throw new RangeError(`expected ${this.states.length} channels in a block, got ${block.length}`);
     this.states.forEach(({ check, demodulator, track, scrape }, i) => {
@@ -80,6 +87,11 @@ export class TransportMeter {
         const reach = demodulator.firstResultSeconds + HOLE_EDGE_SECONDS;
         track.lose(from / this.sampleRateHz - reach, to / this.sampleRateHz + reach);
       }
+  }
+
+  /** Nothing more comes: the whole of each channel is taken once for all that is asked, and nothing of it is copied. */
+  finish(): void {
+    this.wholeStretches ??= this.states.map(({ track }) => longestSteadyStretch(track, undefined, true));
   }
 
   /** For a source without an end: judge which tone plays, and its level, by the last few seconds only. */
@@ -127,9 +139,12 @@ export class TransportMeter {
     if (Math.abs(offPercent(heard.nearHz)) > 100 * LARGEST_OFFSET + 1)
       return refuse(outOfRange(heard.nearHz, this.nominalHz));
 
-    const stretch = longestSteadyStretch(track, fromSeconds);
+    const stretch =
+      fromSeconds === undefined && this.wholeStretches
+        ? this.wholeStretches[channel]
+        : longestSteadyStretch(track, fromSeconds);
     if (stretch === null) return refuse("the tone is too short or too broken up to measure.");
-    const mean = stretch.deviation.reduce((a, b) => a + b, 0) / stretch.deviation.length;
+    const mean = meanOf(stretch.deviation);
     if (Math.abs(mean) > LARGEST_OFFSET)
       return refuse(outOfRange(this.nominalHz * (1 + mean), this.nominalHz));
     if (stretch.unsteadySeconds > 1)

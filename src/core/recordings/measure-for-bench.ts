@@ -3,7 +3,6 @@ import type { SoundFile } from "@/core/formats/sound-file";
 import { tellsNoSpeed } from "@/core/live/heard-live";
 import { LivePlayback } from "@/core/live/live-playback";
 import { flutterNotKept } from "@/core/measure/flutter";
-import { TransportMeter } from "@/core/measure/transport-meter";
 import type { HeadTracks } from "@/core/playback/azimuth-view";
 import { isWide } from "@/core/playback/wide-band";
 import { atSpeed } from "@/core/reference/at-speed";
@@ -20,6 +19,7 @@ import { nothingMeasured, type FileMeasurement } from "./file-measurement";
 import { blankedFile, watchFile } from "./watched-file";
 import { measureRecording } from "./measure-recording";
 import { measureReturned } from "./measure-returned";
+import { notAllMeasured, transportOfFile } from "./transport-of-file";
 
 /** What a recording is measured as. */
 export interface MeasuredAs {
@@ -92,7 +92,7 @@ async function measureTone(
   { nominalHz, geometry, sequences }: MeasuredAs,
   onProgress: OnProgress,
 ): Promise<FileMeasurement> {
-  const meter = new TransportMeter(sound.sampleRateHz, sound.channelCount, nominalHz);
+  const meter = transportOfFile(sound, nominalHz, sound.durationSeconds);
   const marks = new MarkDetector(sound.sampleRateHz);
   let frames = 0;
   for await (const block of sound.blocks()) {
@@ -106,6 +106,7 @@ async function measureTone(
     .map(programmeOfSequence)
     .some((programme) => recogniseByMarks(marks.marks, programme, durationSeconds).sections.length > 0);
   if (isMarked) return sequenceFile(name, sound, warnings, "a marked test sequence");
+  meter.finish();
   const channels = meter.channels.map((channel, c) => {
     const speed = meter.speed(c);
     const flutter = meter.flutter(c);
@@ -117,7 +118,12 @@ async function measureTone(
     };
   });
   const transport = worstTransport(meter, geometry);
-  return { ...nothingMeasured(name, sound), warnings, channels, transport };
+  return {
+    ...nothingMeasured(name, sound),
+    warnings: [...warnings, ...notAllMeasured(durationSeconds)],
+    channels,
+    transport,
+  };
 }
 
 /** Of a tape with several bands: speed from the band that is for it, or else from the one that is known best. */

@@ -5,7 +5,7 @@ import type { ChannelDropOuts } from "@/core/measure/drop-out-rates";
 import { countsDropOuts, DropOutMeter, USUAL_DEPTH_DB } from "@/core/measure/drop-outs";
 import { HumMeter, type Hum } from "@/core/measure/hum";
 import { LevelMeter, type Level } from "@/core/measure/level-meter";
-import { TransportMeter, type SpeedChannel } from "@/core/measure/transport-meter";
+import type { SpeedChannel } from "@/core/measure/transport-meter";
 import { TonePairMeter, type TonePair } from "@/core/measure/tone-pair";
 import { ProgrammeRecogniser } from "@/core/programme/programme-recogniser";
 import { programmeOfTape } from "@/core/reference/programme-of-tape";
@@ -14,6 +14,7 @@ import { certifiedFrequencyHz, sectionName, type Programme } from "@/core/progra
 import { programmeOfSequence } from "@/core/signals/programme-of-sequence";
 import type { Sequence } from "@/core/signals/sequence";
 import { usualFormat } from "@/core/standards/track-formats";
+import { notAllMeasured, transportOfFile } from "./transport-of-file";
 import { BandMeters } from "./band-meters";
 import type { HeardBands } from "@/core/playback/heard-bands";
 import type { Recognition } from "@/core/programme/recognition";
@@ -260,7 +261,7 @@ function metersFor(stretch: Stretch, sound: SoundFile, withPair: boolean) {
     canFollow && countsDropOuts(nominalHz, sound.sampleRateHz, endSeconds - startSeconds)
       ? levels.map(() => new DropOutMeter(sound.sampleRateHz, nominalHz, USUAL_DEPTH_DB))
       : null;
-  const transport = canFollow ? new TransportMeter(sound.sampleRateHz, sound.channelCount, nominalHz) : null;
+  const transport = canFollow ? transportOfFile(sound, nominalHz, endSeconds - startSeconds) : null;
   return {
     push(piece: Float64Array[]) {
       levels.forEach((meter, c) => meter.push(piece[c]));
@@ -270,6 +271,7 @@ function metersFor(stretch: Stretch, sound: SoundFile, withPair: boolean) {
       toneFrames -= piece[0].length;
     },
     report(): StretchReport {
+      transport?.finish();
       const rows = transport?.channels.map((_, c) => ({
         speed: transport.speed(c),
         flutter: transport.flutter(c),
@@ -301,6 +303,7 @@ function metersFor(stretch: Stretch, sound: SoundFile, withPair: boolean) {
             ...meter.result(),
           })) ?? null,
         warnings: [
+          ...(transport ? notAllMeasured(endSeconds - startSeconds) : []),
           ...new Set(rows?.flatMap(({ speed, flutter }) => [...speed.warnings, ...flutter.warnings]) ?? []),
         ],
       };
