@@ -80,10 +80,7 @@ describe("the quasi-peak detector against the bursts of BS.468-4", () => {
   const meter = new QuasiPeak468(RATE);
   const burst = (i: number) => Math.sin((2 * Math.PI * 5000 * i) / RATE);
   const read = (sound: (i: number) => number, seconds: number) =>
-    meter.detect(
-      Float64Array.from({ length: seconds * RATE }, (_, i) => sound(i)),
-      0,
-    );
+    meter.detect([Float64Array.from({ length: seconds * RATE }, (_, i) => sound(i))], 0);
   const steady = read(burst, 3);
 
   it.each(SINGLE_BURSTS)("one of %f ms", (ms, least, nominal, most) => {

@@ -20,6 +20,8 @@ const HALF_TAPS = 1023;
 /** The detector has run in after so long. */
 const RUN_IN_SECONDS = 1.2;
 const SHORTEST_SECONDS = 0.3;
+/** So many samples are weighted at once. */
+const PIECE = 1 << 16;
 
 /**
  * Noise of one or two channels, 20 Hz to 20 kHz and weighted. RMS figures from the mean spectrum of half overlapping Hann
@@ -47,11 +49,11 @@ function meanPower(
 ): Float64Array[] {
   const size = sizeFor(sampleRateHz, channels[0].length);
   const spectrum = new StereoSpectrum(size);
-  const [left, right = null] = channels.map((x) => Float64Array.from(x));
   const sums = channels.map(() => new Float64Array(size / 2 + 1));
   let frames = 0;
-  for (let at = 0; at + size <= left.length; at += size / 2) {
-    spectrum.transform(left, right, at);
+  for (let at = 0; at + size <= channels[0].length; at += size / 2) {
+    const [left, right = null] = channels.map((x) => new Float64Array(x.subarray(at, at + size)));
+    spectrum.transform(left, right, 0);
     frames++;
     [spectrum.leftPower, spectrum.rightPower]
       .slice(0, channels.length)
@@ -81,33 +83,40 @@ export class QuasiPeak468 {
     const sine = Float64Array.from({ length: Math.round(2 * sampleRateHz) }, (_, i) =>
       Math.sin((2 * Math.PI * 1000 * i) / sampleRateHz),
     );
-    this.scale = 1 / this.detect(sine, sine.length >> 1);
+    this.scale = 1 / this.detect([sine], sine.length >> 1);
   }
 
   /** The highest reading, full scale = 1. */
   of(x: Float32Array | Float64Array): number {
     const runIn = Math.round(RUN_IN_SECONDS * this.sampleRateHz);
-    return this.scale * this.detect(this.weighted(x), x.length > 2 * runIn ? runIn : 0);
+    const weighting = new FastFir(this.taps);
+    const pieces = function* () {
+      for (let at = 0; at < x.length; at += PIECE)
+        yield weighting.push(new Float64Array(x.subarray(at, at + PIECE)));
+    };
+    return this.scale * this.detect(pieces(), x.length > 2 * runIn ? runIn : 0);
   }
 
-  /** The highest reading of what is weighted already. */
-  detect(x: Float64Array, from: number): number {
+  /**
+   * The highest reading of what is weighted already.
+   * @param pieces one after the other, @param from which sample on readings count
+   */
+  detect(pieces: Iterable<Float64Array>, from: number): number {
     const [first, second] = QUASI_PEAK_FOLLOWERS.map(({ riseSeconds, fallSeconds }) => ({
       rise: 1 - Math.exp(-1 / (riseSeconds * this.sampleRateHz)),
       fall: 1 - Math.exp(-1 / (fallSeconds * this.sampleRateHz)),
     }));
-    let [one, two, highest] = [0, 0, 0];
-    for (let i = 0; i < x.length; i++) {
-      const level = Math.abs(x[i]);
-      one += (level > one ? first.rise : first.fall) * (level - one);
-      two += (one > two ? second.rise : second.fall) * (one - two);
-      if (i >= from && two > highest) highest = two;
+    let [one, two, highest, at] = [0, 0, 0, 0];
+    for (const x of pieces) {
+      for (let i = 0; i < x.length; i++) {
+        const level = Math.abs(x[i]);
+        one += (level > one ? first.rise : first.fall) * (level - one);
+        two += (one > two ? second.rise : second.fall) * (one - two);
+        if (at + i >= from && two > highest) highest = two;
+      }
+      at += x.length;
     }
     return highest;
-  }
-
-  private weighted(x: Float32Array | Float64Array): Float64Array {
-    return new FastFir(this.taps).push(x instanceof Float64Array ? x : Float64Array.from(x));
   }
 }
 

@@ -24,7 +24,7 @@ export async function measureNoise(
 ): Promise<{ channels: ChannelNoise[]; warnings: string[] }> {
   const { sampleRateHz, channelCount, frameCount } = sound;
   const frames = Math.min(frameCount, LONGEST_SECONDS * sampleRateHz);
-  const kept = Array.from({ length: Math.min(2, channelCount) }, () => new Float64Array(frames));
+  const kept = Array.from({ length: Math.min(2, channelCount) }, () => new Float32Array(frames));
   const meters = kept.map(() => new HumMeter(sampleRateHz));
   let at = 0;
   for await (const block of sound.blocks()) {
