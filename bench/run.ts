@@ -23,6 +23,7 @@ import { biasTurns } from "./bias-turns";
 import { hostileFiles } from "./hostile-files";
 import { biasWatched } from "./bias-watched";
 import { recordFaultRuns } from "./record-faults";
+import { restFaultRuns } from "./rest-faults";
 import { biasLaws } from "@/core/guidance/bias-law";
 import { distortionOf } from "@/core/measure/distortion";
 import { orderLines } from "@/core/measure/order-lines";
@@ -327,6 +328,12 @@ for (const [name, seconds, { turns, work, verdicts, inClass }] of recordFaultRun
   say(
     `record faults, following the screens: ${name}`,
     `${turns} turns on two tapes${work.length > 0 ? `, ${work.join(", ")}` : ""}; ${inClass ? "all within the class" : `NOT within: ${JSON.stringify(verdicts)}`} (${seconds.toFixed(0)} s)`,
+  );
+let restRuns = BENCH_RUNS;
+for (const { name, followed, good } of restFaultRuns(() => restRuns-- > 0))
+  say(
+    `faults of the rest of a recorder, following the screens: ${name}`,
+    `${followed.work.join(", ") || "nothing done"}; ${good ? "cured, nothing sound accused" : `NOT cured: ${JSON.stringify(followed)}`}`,
   );
 for (const [name, seconds, run] of playbackFaultRuns(BENCH_RUNS)) {
   const { turns, work, verdicts } = run;

@@ -50,12 +50,14 @@ export interface RestFollowed {
 /**
  * Sets a recorder for one tape by doing what its stations say, then goes through erase, oscillator, noise, separation and
  * noise reduction, and does what their causes name, until none is left.
+ * @param setsFirst whether its record side is set first; it is set again after work that upsets it in any case
  */
 export function followTheRest(
   machineId: string,
   blank: BlankTape,
   settings: Partial<TransportParameters>,
   seed: number,
+  setsFirst = true,
 ): RestFollowed {
   const bench = new RecordBench(machineId, blank, settings, seed, SHORT);
   const { machine } = bench.kept;
@@ -127,7 +129,7 @@ export function followTheRest(
   };
 
   for (let round = 0; round < MOST_ROUNDS; round++) {
-    const sets = round === 0 || UPSETS_BIAS.includes(done.work.at(-1)!);
+    const sets = (round === 0 && setsFirst) || UPSETS_BIAS.includes(done.work.at(-1) ?? "");
     if (sets) done.recorder.push(setTheRecorder(bench, [blank]));
     const rounds: ReadonlyArray<[MeasuringStationId, () => string[]]> = [
       ["erase", () => sides.flatMap(erase)],
