@@ -1,4 +1,5 @@
 import { recordsTape, type Machine } from "@/core/records/machine";
+import type { Reading } from "@/core/records/reading";
 import { PRESETS } from "@/core/signals/presets";
 import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
 import { nothingAdvised } from "./advised";
@@ -120,7 +121,7 @@ export const erase: MeasuringStation<"erase", EraseQuantity> = {
               channel,
               value: depth.db,
               uncertainty: Math.hypot(LEAST_UNCERTAINTY_DB, depth.uncertaintyDb),
-              ...(depth.hidden && { method: `${method}; at least that: noise hides what is left` }),
+              ...(depth.hidden && { method: `${method}; ${AT_LEAST}` }),
             },
         ),
       );
@@ -149,6 +150,9 @@ export const erase: MeasuringStation<"erase", EraseQuantity> = {
   checks: [],
   caution: MAINS,
 };
+/** Whether noise hid what was left when a depth was logged: it may be more. */
+export const isAtLeast = ({ method }: Pick<Reading, "method">): boolean => method.endsWith(AT_LEAST);
+const AT_LEAST = "at least that: noise hides what is left";
 const TONE_HZ = 1000;
 const METHOD = "1 kHz at +6 dB erased once, what is left by narrow filter";
 const AGAIN_METHOD = "1 kHz at +6 dB erased twice, what is left by narrow filter";

@@ -149,9 +149,13 @@ function offLogged({ here, circumstances }: OnTheBench): MapPoint[] | null {
   const turned = inForce(here.adjustments).some(
     (one) => one.turns !== 0 && one.at > last.at && UPSET_BY.includes(one.station),
   );
-  if (turned) return null;
-  return logged
-    .filter(({ at }) => at === last.at)
+  return turned ? null : pointsAt(logged, last.at);
+}
+
+/** The points of the map that were logged at a moment. */
+const pointsAt = (logged: readonly Reading[], moment: string): MapPoint[] =>
+  logged
+    .filter(({ at }) => at === moment)
     .flatMap(({ quantity, context, value, uncertainty }): MapPoint[] => {
       const level = LEVELS.find((one) => AT[one] === quantity);
       return level === undefined
@@ -166,6 +170,26 @@ function offLogged({ here, circumstances }: OnTheBench): MapPoint[] | null {
             },
           ];
     });
+
+/** The map that was logged last with noise reduction on, on the tape that is recorded on where one is said; null without one. */
+export function mapLogged({
+  here,
+  circumstances: { recordingOn },
+}: Pick<OnTheBench, "here" | "circumstances">): {
+  points: MapPoint[];
+  at: string;
+  recordingOn: string | undefined;
+} | null {
+  const logged = inForce(here.readings).filter(
+    ({ station, context }) =>
+      station === "reduction" &&
+      (recordingOn === undefined || context.recordingOn === recordingOn) &&
+      (context.switchedOn ?? []).join() === "reduction",
+  );
+  const last = logged.at(-1);
+  return last
+    ? { points: pointsAt(logged, last.at), at: last.at, recordingOn: last.context.recordingOn }
+    : null;
 }
 const UPSET_BY: readonly string[] = [
   "bias",

@@ -3,12 +3,11 @@ import { memo } from "react";
 import { blankStates, presentStation, stationState } from "@/core/alignment/station-state";
 import { routeOf } from "@/core/alignment/registry";
 import type { Station } from "@/core/stations/station";
+import { shortDay } from "@/ui/short-day";
 import { TapeLine } from "@/ui/tape-line";
 
 export const stationHref = (jobId: string, station: Station): string =>
   station.kind === "sheet" ? `/jobs/${jobId}/sheet` : `/jobs/${jobId}/bench/${station.id}`;
-
-const day = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short" });
 
 /** A stripe for each blank tape of a record station. */
 function stripesOf(records: JobRecords, station: Station) {
@@ -44,7 +43,7 @@ export const JobTapeLine = memo(function JobTapeLine({
       gap={
         job.waiting && {
           after: job.waiting.after,
-          text: `${job.waiting.for} · ${day.format(new Date(job.waiting.until))}`,
+          text: `${job.waiting.for} · ${shortDay(job.waiting.until)}`,
         }
       }
     />

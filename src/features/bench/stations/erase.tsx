@@ -6,7 +6,7 @@ import { limitFor } from "@/core/alignment/registry";
 import type { Circumstances } from "@/core/records/reading";
 import { inForce } from "@/core/records/job-records";
 import { eraseCauses, erasedBefore, secondPassCauses } from "@/core/stations/erase-causes";
-import { erasedNow } from "@/core/stations/erase";
+import { erasedNow, isAtLeast } from "@/core/stations/erase";
 import { EraseStaircase } from "@/ui/erase-staircase";
 import { Figure } from "../figure";
 import { Blanking } from "../blanking";
@@ -35,9 +35,9 @@ function Erase({ view, bench, listener, station, absent, onCircumstances }: Pict
     inForce(mine.readings).findLast(
       ({ quantity, context }) =>
         quantity === what && context.channel === channel && context.side === bench.circumstances.side,
-    )?.value;
+    );
   const secondPass = names.flatMap((channel) => {
-    const [once, twice] = ["erase.depth", "erase.again"].map((what) => loggedAs(what, channel));
+    const [once, twice] = ["erase.depth", "erase.again"].map((what) => loggedAs(what, channel)?.value);
     return once === undefined || twice === undefined ? [] : [{ channel, once, twice }];
   });
   const choice = (
@@ -48,6 +48,16 @@ function Erase({ view, bench, listener, station, absent, onCircumstances }: Pict
       onChoose={(one) => onCircumstances({ ...bench.circumstances, eraseOf: one })}
     />
   );
+  // what was logged stands there until something is heard
+  const staircases =
+    channels.length > 0
+      ? channels.flatMap(({ channel, depth, noise }) => (depth ? [{ channel, depth, noise }] : []))
+      : names.flatMap((channel) => {
+          const logged = loggedAs(quantity, channel);
+          return logged
+            ? [{ channel, depth: { db: logged.value, hidden: isAtLeast(logged) }, noise: null }]
+            : [];
+        });
   if (eraseOf === "blanking")
     return <Blanking {...{ bench, listener, station, view, mine, names, absent, choice }} />;
   return (
@@ -98,19 +108,16 @@ function Erase({ view, bench, listener, station, absent, onCircumstances }: Pict
         ))}
       </UsualCauses>
       <Box sx={{ display: "grid", gridTemplateColumns: { sm: `repeat(${names.length}, 1fr)` }, gap: 2 }}>
-        {channels.map(
-          ({ channel, depth, noise }) =>
-            depth && (
-              <EraseStaircase
-                key={channel}
-                label={`Erase depth ${channel}: the tone, noise, and what is left`}
-                depthDb={depth.db}
-                hidden={depth.hidden}
-                noiseBelowDb={noise ? TONE_ABOVE_ZERO_DB - noise.flatDb : null}
-                leastDb={leastDb}
-              />
-            ),
-        )}
+        {staircases.map(({ channel, depth, noise }) => (
+          <EraseStaircase
+            key={channel}
+            label={`Erase depth ${channel}${channels.length > 0 ? ": the tone, noise, and what is left" : ", as logged"}`}
+            depthDb={depth.db}
+            hidden={depth.hidden}
+            noiseBelowDb={noise ? TONE_ABOVE_ZERO_DB - noise.flatDb : null}
+            leastDb={leastDb}
+          />
+        ))}
       </Box>
     </>
   );

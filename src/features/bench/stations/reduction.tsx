@@ -1,10 +1,11 @@
 import Box from "@mui/material/Box";
 import { useMemo } from "react";
 import { limitFor } from "@/core/alignment/registry";
-import { reductionNow } from "@/core/stations/reduction";
+import { mapLogged, reductionNow } from "@/core/stations/reduction";
 import { switchDoes, worstOf } from "@/core/stations/reduction-map";
 import { reductionCauses } from "@/core/stations/reduction-causes";
 import { ErrorMap } from "@/ui/error-map";
+import { shortDay } from "@/ui/short-day";
 import { Figure } from "../figure";
 import { RecordSteps } from "../record-steps";
 import { onThisTape } from "../record-view";
@@ -23,6 +24,13 @@ function Reduction({ view, bench, listener, station, absent }: PictureProps) {
   const does = (level: 0 | -20, hz: number, sign = 1) => {
     const found = off && switchDoes(points, off, level, hz);
     return { value: found ? sign * found.db : null, uncertainty: found?.uncertaintyDb ?? 0 };
+  };
+  // what was logged stands there until something is heard
+  const logged = points.length === 0 ? mapLogged(bench) : null;
+  const shown = logged?.points ?? points;
+  const tapeOf = (id: string | undefined) => {
+    const tape = view.job.blankTapes?.find((one) => one.id === id);
+    return tape ? `, ${tape.name}` : "";
   };
   const names = view.machine.channels === 1 ? ["both"] : ["left", "right"];
   return (
@@ -62,7 +70,13 @@ function Reduction({ view, bench, listener, station, absent }: PictureProps) {
           <li key={cause}>{cause}</li>
         ))}
       </UsualCauses>
-      {points.length > 0 && (
+      {logged && (
+        <Box sx={{ fontWeight: 600 }}>
+          As logged on {shortDay(logged.at)} with noise reduction on
+          {tapeOf(logged.recordingOn)}
+        </Box>
+      )}
+      {shown.length > 0 && (
         <Box
           sx={{
             display: "grid",
@@ -74,7 +88,7 @@ function Reduction({ view, bench, listener, station, absent }: PictureProps) {
             <ErrorMap
               key={name}
               label={`Came back less sent, dB, ${name}`}
-              points={points.filter(({ channel }) => channel === name)}
+              points={shown.filter(({ channel }) => channel === name)}
               limitDb={limitDb}
             />
           ))}
