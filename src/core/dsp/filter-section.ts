@@ -44,12 +44,6 @@ export function shelf(zeroHz: number, poleHz: number, sampleRateHz: number): Sec
   return digitalSection({ numerator: [0, p / z, p], denominator: [0, 1, p] }, sampleRateHz);
 }
 
-/** Filters in place, section after section, from rest. */
-export function filterInPlace(x: Float64Array, sections: Section[]): Float64Array {
-  for (const section of sections) new SectionFilter(section).push(x);
-  return x;
-}
-
 /** One section over a stream: it remembers where the last block left it. */
 export class SectionFilter {
   private s1 = 0;
