@@ -1,7 +1,7 @@
 import { expect, type Locator, type Page } from "@playwright/test";
 import { choose } from "./choose";
 
-const REAL_TIME = "in real time";
+export const REAL_TIME = "in real time";
 export const FOUR_TIMES = "four times as fast";
 type Pace = typeof REAL_TIME | typeof FOUR_TIMES;
 /** Presses of an arrow key that turn a slot by an eighth of a turn. */
@@ -29,10 +29,10 @@ export class BenchHands {
     await choose(this.page.getByRole("combobox", { name: box, exact: true }), line);
   }
 
-  async play(condition: string, pace: Pace = REAL_TIME): Promise<void> {
+  async play(condition: string, pace: Pace | null = null): Promise<void> {
     await expect(this.page.getByRole("button", { name: /Practice/ })).toBeVisible();
     await this.page.keyboard.press("p");
-    if (pace !== REAL_TIME) await this.hurry(pace);
+    if (pace) await this.hurry(pace);
     await this.choose("It came in", condition);
     await this.page.getByRole("button", { name: "Play", exact: true }).click();
   }

@@ -1,13 +1,12 @@
-import { readFile } from "node:fs/promises";
 import { expect, test } from "@playwright/test";
-import { BenchHands } from "./bench-hands";
+import { BenchHands, FOUR_TIMES, REAL_TIME } from "./bench-hands";
 import { BANDS, SLOW } from "./sounds";
 import { choose } from "./choose";
 
 const shot = (name: string) => ({ path: `docs/screenshots/${name}.png` });
 
 test("pictures of every main view", async ({ page }) => {
-  test.setTimeout(600_000);
+  test.setTimeout(900_000);
   const hands = new BenchHands(page);
   await page.goto("/");
   await expect(page.getByRole("article")).toHaveCount(4);
@@ -63,7 +62,7 @@ test("pictures of every main view", async ({ page }) => {
 
   await page.goto("/jobs/demo-job-0415/bench/level");
   await hands.choose("Tape in the machine", /SSA-10/);
-  await hands.play("dull and bright: equalisers off");
+  await hands.play("dull and bright: equalisers off", FOUR_TIMES);
   await page.keyboard.press("p");
   await expect(page.getByRole("meter", { name: "Channel balance" })).toHaveAttribute(
     "aria-valuetext",
@@ -78,7 +77,7 @@ test("pictures of every main view", async ({ page }) => {
 
   await hands.open("demo-job-0409", "record-level");
   await page.getByRole("group", { name: "Recording on" }).getByRole("button").first().click();
-  await hands.play("record levels off");
+  await hands.play("record levels off", REAL_TIME);
   await hands.choose("Tape", "Blank tape");
   await hands.choose("Record takes in", "Level tone");
   const monitor = page.getByRole("group", { name: "Monitor of the deck" });
@@ -120,10 +119,10 @@ test("pictures of every main view", async ({ page }) => {
   // a tone is recorded, and the erase sequence over it
   await hands.open("demo-job-0409", "erase");
   await page.keyboard.press("b");
-  await hands.play("old programme stays: weak erase");
+  await hands.play("old programme stays: weak erase", FOUR_TIMES);
   await page.keyboard.press("p");
   await page.getByRole("button", { name: "First the tone to be erased" }).click();
-  await page.waitForTimeout(75_000);
+  await hands.tapeHasRun(75);
   await page.getByRole("button", { name: /^Record the sequence/ }).click();
   await expect(page.getByRole("meter", { name: "Erase depth left" })).toHaveAttribute(
     "aria-valuetext",
@@ -173,8 +172,8 @@ test("pictures of every main view", async ({ page }) => {
   await page.goto("/backup");
   const download = page.waitForEvent("download");
   await page.getByRole("button", { name: "Back up everything" }).click();
-  const saved = await (await download).path();
-  const archive = { name: "unzel-backup.zip", mimeType: "application/zip", buffer: await readFile(saved) };
+  const archive = test.info().outputPath("unzel-backup.zip");
+  await (await download).saveAs(archive);
   await page.getByLabel("Backup file").setInputFiles(archive);
   await expect(page.getByRole("table", { name: "What the backup would change" })).toBeVisible();
   await page.screenshot(shot("backup"));

@@ -13,9 +13,9 @@ interface EraseStaircaseProps {
 }
 
 const WIDTH = 330;
-const HEIGHT = 210;
+const HEIGHT = 136;
 const TOP = 22;
-const BOTTOM = 196;
+const BOTTOM = 116;
 const DEEPEST_DB = 90;
 
 /** A staircase down: the tone, the noise of everything, and what is left of the tone in a narrow filter. */
@@ -68,8 +68,8 @@ export function EraseStaircase({ label, depthDb, hidden, noiseBelowDb, leastDb }
         strokeWidth={2}
         strokeDasharray="7 5"
       />
-      <text x={WIDTH - 10} y={y(leastDb) + 15} textAnchor="end" fontSize={13} fill={token("oxide")}>
-        wanted: {leastDb} dB down
+      <text x={WIDTH - 10} y={BOTTOM + 15} textAnchor="end" fontSize={13} fill={token("oxide")}>
+        dashed: {leastDb} dB down, as is wanted
       </text>
     </svg>
   );

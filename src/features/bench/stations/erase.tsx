@@ -48,6 +48,9 @@ function Erase({ view, bench, listener, station, absent, onCircumstances }: Pict
       onChoose={(one) => onCircumstances({ ...bench.circumstances, eraseOf: one })}
     />
   );
+  const isSaid = toneWasOn === recordingOn;
+  // where something is left of the tone it was there, and nobody need say so
+  const isHidden = channels.some(({ depth }) => depth?.hidden);
   // what was logged stands there until something is heard
   const staircases =
     channels.length > 0
@@ -83,20 +86,22 @@ function Erase({ view, bench, listener, station, absent, onCircumstances }: Pict
         })}
       </Box>
       <RecordSteps {...{ bench, listener, station, view, lacks }}>
-        <FormControlLabel
-          control={
-            <Checkbox
-              checked={toneWasOn === recordingOn}
-              onChange={({ target }) =>
-                onCircumstances({
-                  ...bench.circumstances,
-                  toneWasOn: target.checked ? recordingOn : undefined,
-                })
-              }
-            />
-          }
-          label="The tone to be erased was recorded on this tape before"
-        />
+        {(isSaid || isHidden) && (
+          <FormControlLabel
+            control={
+              <Checkbox
+                checked={isSaid}
+                onChange={({ target }) =>
+                  onCircumstances({
+                    ...bench.circumstances,
+                    toneWasOn: target.checked ? recordingOn : undefined,
+                  })
+                }
+              />
+            }
+            label="The tone to be erased was recorded on this tape before"
+          />
+        )}
       </RecordSteps>
       {choice}
       {eraseOf === "again" && (
