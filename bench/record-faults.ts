@@ -5,7 +5,7 @@ import { followTheRecorder, type RecorderFollowed } from "@/testing/follow-the-r
 type Settings = Partial<TransportParameters>;
 
 /** Record faults that the practice machine comes in with. */
-const FAULTS: Record<string, Settings> = {
+export const FAULTS: Record<string, Settings> = {
   "over-biased": { "bias.leftDb": 2.4, "bias.rightDb": 1.8 },
   "under-biased": { "bias.leftDb": -2.6, "bias.rightDb": -1.9 },
   "one type off": { "typeII.biasDb": -2.2, "typeII.levelDb": -1.8 },

@@ -1,6 +1,7 @@
 import { DEMO_BLANKS } from "@/core/practice/demo-blanks";
 import type { TransportParameters } from "@/core/simulator/transport-parameters";
 import { followTheRest, type RestFollowed } from "@/testing/follow-the-rest";
+import { FAULTS as RECORD_FAULTS } from "./record-faults";
 
 type Settings = Partial<TransportParameters>;
 
@@ -15,12 +16,6 @@ const FAULTS: Record<string, { settings: Settings; cures: readonly string[] }> =
   "multiplex low": { settings: { "multiplex.cornerHz": 12_500 }, cures: ["multiplex-filter"] },
   "other side heard": { settings: { "head.otherSideDb": -30 }, cures: ["head-height"] },
   "channels leak": { settings: { "head.crosstalkDb": -26 }, cures: ["separation"] },
-};
-const RECORD_FAULTS: Record<string, Settings> = {
-  "under-biased": { "bias.leftDb": -2.6, "bias.rightDb": -1.9 },
-  "left and right apart": { "bias.leftDb": -1.5, "bias.rightDb": 1.6 },
-  "record levels off": { "record.leftDb": -2.8, "record.rightDb": 1.9 },
-  "record equaliser off": { "record.leftTrebleDb": -3.5, "record.rightTrebleDb": 3 },
 };
 /** A fault, and a record fault beside it or none. */
 const RUNS: ReadonlyArray<[fault: string, beside: string | null]> = [
@@ -44,19 +39,18 @@ export interface RestRun {
 }
 
 /** Each fault alone and six pairs, followed by what the screens say. */
-export function* restFaultRuns(only: (name: string) => boolean = () => true): Generator<RestRun> {
-  for (const [fault, beside] of RUNS)
-    for (const machine of MACHINES) {
-      const name = `${fault}${beside ? ` and ${beside}` : ""}, ${machine}`;
-      if (!only(name) || (ONE_WAY.includes(fault) && machine !== "ellesby-c-1r")) continue;
-      const { settings, cures } = FAULTS[fault];
-      const followed = followTheRest(
-        machine,
-        DEMO_BLANKS[0],
-        { ...settings, ...(beside && RECORD_FAULTS[beside]) },
-        21,
-        beside !== null,
-      );
-      yield { name, followed, good: followed.inClass && followed.work.every((one) => cures.includes(one)) };
-    }
+export function* restFaultRuns(most: number): Generator<RestRun> {
+  const runs = RUNS.flatMap(([fault, beside]) =>
+    MACHINES.map((machine) => ({ fault, beside, machine })),
+  ).filter(({ fault, machine }) => !ONE_WAY.includes(fault) || machine === "ellesby-c-1r");
+  for (const { fault, beside, machine } of runs.slice(0, most)) {
+    const { settings, cures } = FAULTS[fault];
+    const both = { ...settings, ...(beside && RECORD_FAULTS[beside]) };
+    const followed = followTheRest(machine, DEMO_BLANKS[0], both, 21, beside !== null);
+    yield {
+      name: `${fault}${beside ? ` and ${beside}` : ""}, ${machine}`,
+      followed,
+      good: followed.inClass && followed.work.every((one) => cures.includes(one)),
+    };
+  }
 }

@@ -329,8 +329,7 @@ for (const [name, seconds, { turns, work, verdicts, inClass }] of recordFaultRun
     `record faults, following the screens: ${name}`,
     `${turns} turns on two tapes${work.length > 0 ? `, ${work.join(", ")}` : ""}; ${inClass ? "all within the class" : `NOT within: ${JSON.stringify(verdicts)}`} (${seconds.toFixed(0)} s)`,
   );
-let restRuns = BENCH_RUNS;
-for (const { name, followed, good } of restFaultRuns(() => restRuns-- > 0))
+for (const { name, followed, good } of restFaultRuns(BENCH_RUNS))
   say(
     `faults of the rest of a recorder, following the screens: ${name}`,
     `${followed.work.join(", ") || "nothing done"}; ${good ? "cured, nothing sound accused" : `NOT cured: ${JSON.stringify(followed)}`}`,

@@ -1,3 +1,4 @@
+import { limitFor } from "@/core/alignment/registry";
 import type { Verdict } from "@/core/judging/verdict";
 import type { BlankTape } from "@/core/records/blank-tape";
 import { SIDES } from "@/core/records/fields";
@@ -6,8 +7,7 @@ import { PRESETS } from "@/core/signals/presets";
 import type { TransportParameters } from "@/core/simulator/transport-parameters";
 import { practiceMachine } from "@/core/simulator/practice-machines";
 import type { MeasuringStationId } from "@/core/stations";
-import { eraseCauses, erasedBefore } from "@/core/stations/erase-causes";
-import { erasedNow } from "@/core/stations/erase";
+import { eraseCausesNow } from "@/core/stations/erase-causes";
 import { noiseCauses } from "@/core/stations/noise-causes";
 import { holdsCauses, holdsNow } from "@/core/stations/oscillator";
 import { reductionNow } from "@/core/stations/reduction";
@@ -16,8 +16,6 @@ import { setTheRecorder, SHORT, type RecorderFollowed } from "./follow-the-recor
 import { RecordBench } from "./record-bench";
 
 const TONE = PRESETS.find(({ id }) => id === "erase-tone")!;
-const ERASE_DB = 60;
-const REDUCTION_DB = 2;
 /** A recording has to hold for so long. */
 const WATCHED_SECONDS = 124;
 /** What was mended may show what stood behind it. */
@@ -60,7 +58,6 @@ export function followTheRest(
   setsFirst = true,
 ): RestFollowed {
   const bench = new RecordBench(machineId, blank, settings, seed, SHORT);
-  const { machine } = bench.kept;
   const sides = practiceMachine(machineId).transport["deck.autoReverse"] ? SIDES : [undefined];
   const done: RestFollowed = {
     recorder: [],
@@ -80,17 +77,11 @@ export function followTheRest(
 
   const erase = (side: Circumstances["side"]): string[] => {
     bench.recordOver("erase", TONE, side);
-    const { channels } = erasedNow(bench.laid("erase"));
+    // before it is logged: what is heard is held against what was logged before
+    const causes = eraseCausesNow(bench.laid("erase"));
     log("erase");
     judged("erase", `erase ${side ?? ""}`);
-    const { readings, job } = bench.kept;
-    const { circumstances } = bench.laid("erase");
-    const before = erasedBefore(readings, job.blankTapes ?? [], circumstances, machine.channels);
-    return eraseCauses(
-      channels.flatMap(({ channel, depth }) => (depth ? [{ channel, db: depth.db }] : [])),
-      before,
-      ERASE_DB,
-    );
+    return causes;
   };
   const oscillator = (): string[] => {
     bench.watchRecording(TONE, WATCHED_SECONDS);
@@ -111,13 +102,14 @@ export function followTheRest(
     bench.sayNoiseOf(undefined);
     return [...leaks, ...other];
   };
+  const limitDb = limitFor(bench.kept.machine, "reduction.worst") ?? 0;
   const reduction = (): string[] => {
     bench.switchOn();
     bench.hearBoth("reduction");
     log("reduction");
     bench.switchOn("reduction");
     bench.hear("reduction");
-    const causes = reductionCauses(reductionNow(bench.laid("reduction")), REDUCTION_DB);
+    const causes = reductionCauses(reductionNow(bench.laid("reduction")), limitDb);
     log("reduction");
     judged("reduction");
     bench.switchOn("multiplex");

@@ -158,14 +158,6 @@ function readFormat(bytes: Uint8Array) {
 function sixteen(raw: Uint8Array, frames: number, channelCount: number, out: Float64Array[]): void {
   // begins at an even place of its own, lowest byte first as on every machine this runs on
   const samples = new Int16Array(raw.slice(0, 2 * frames * channelCount).buffer);
-  if (channelCount === 2) {
-    const [left, right] = out;
-    for (let i = 0; i < frames; i++) {
-      left[i] = samples[2 * i] * 2 ** -15;
-      right[i] = samples[2 * i + 1] * 2 ** -15;
-    }
-    return;
-  }
   for (let c = 0; c < channelCount; c++) {
     const channel = out[c];
     for (let i = 0, at = c; i < frames; i++, at += channelCount) channel[i] = samples[at] * 2 ** -15;

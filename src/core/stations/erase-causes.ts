@@ -2,6 +2,8 @@ import { inForce } from "@/core/records/job-records";
 import type { Job } from "@/core/records/job";
 import type { Circumstances, Reading } from "@/core/records/reading";
 import { fixed } from "@/core/text/number-text";
+import { erase, erasedNow } from "./erase";
+import type { OnTheBench } from "./on-the-bench";
 
 /** What was logged of erasing beside what is heard, the worse channel of each, dB; null where nothing was. */
 export interface ErasedBefore {
@@ -35,6 +37,19 @@ export function erasedBefore(
     otherWayDb:
       side === undefined ? null : logged(recordingOn, (other) => other !== undefined && other !== side),
   };
+}
+
+/** What the pass that is heard means beside what was logged; a depth that noise hides accuses nothing. */
+export function eraseCausesNow(bench: OnTheBench): string[] {
+  const { records, circumstances } = bench;
+  const { machine, job, readings } = records;
+  return eraseCauses(
+    erasedNow(bench).channels.flatMap(({ channel, depth }) =>
+      depth && !depth.hidden ? [{ channel, db: depth.db }] : [],
+    ),
+    erasedBefore(readings, job.blankTapes ?? [], circumstances, machine.channels),
+    erase.limitOf(machine, "erase.depth") ?? 0,
+  );
 }
 
 /** What a pattern of erase depths usually means, the likeliest first; none where nothing is short. */

@@ -39,26 +39,14 @@ function leakCauses(bench: OnTheBench): string[] {
 }
 
 /** What a channel hears of the other. */
-const acrossOf = (heard: Erased): Across[] => [
-  ...(heard.crosstalkDb === null
-    ? []
-    : [
-        {
-          frequencyHz: TONE_HZ,
-          db: heard.crosstalkDb,
-          uncertaintyDb: heard.crosstalkUncertaintyDb,
-        },
-      ]),
-  ...(heard.crosstalkHighDb === null
-    ? []
-    : [
-        {
-          frequencyHz: HIGH_TONE_HZ,
-          db: heard.crosstalkHighDb,
-          uncertaintyDb: heard.crosstalkHighUncertaintyDb,
-        },
-      ]),
-];
+function acrossOf(heard: Erased): Across[] {
+  const at = (frequencyHz: number, db: number | null, uncertaintyDb: number) =>
+    db === null ? [] : [{ frequencyHz, db, uncertaintyDb }];
+  return [
+    ...at(TONE_HZ, heard.crosstalkDb, heard.crosstalkUncertaintyDb),
+    ...at(HIGH_TONE_HZ, heard.crosstalkHighDb, heard.crosstalkHighUncertaintyDb),
+  ];
+}
 
 /** What the noises mean beside each other; none where there are not two to compare. */
 function biasNoiseCauses({ here, circumstances }: Pick<OnTheBench, "here" | "circumstances">): string[] {

@@ -5,7 +5,7 @@ import { useMemo } from "react";
 import { limitFor } from "@/core/alignment/registry";
 import type { Circumstances } from "@/core/records/reading";
 import { inForce } from "@/core/records/job-records";
-import { eraseCauses, erasedBefore, secondPassCauses } from "@/core/stations/erase-causes";
+import { eraseCausesNow, secondPassCauses } from "@/core/stations/erase-causes";
 import { erasedNow, isAtLeast } from "@/core/stations/erase";
 import { EraseStaircase } from "@/ui/erase-staircase";
 import { Figure } from "../figure";
@@ -26,11 +26,7 @@ function Erase({ view, bench, listener, station, absent, onCircumstances }: Pict
   const leastDb = limitFor(view.machine, "erase.depth") ?? 0;
   const { recordingOn = "", toneWasOn, eraseOf } = bench.circumstances;
   const quantity = eraseOf === "again" ? "erase.again" : "erase.depth";
-  const causes = eraseCauses(
-    channels.flatMap(({ channel, depth }) => (depth && !depth.hidden ? [{ channel, db: depth.db }] : [])),
-    erasedBefore(view.readings, view.job.blankTapes ?? [], bench.circumstances, view.machine.channels),
-    leastDb,
-  );
+  const causes = eraseCausesNow(bench);
   const loggedAs = (what: string, channel: string) =>
     inForce(mine.readings).findLast(
       ({ quantity, context }) =>
