@@ -26,8 +26,6 @@ const TAPE: ReferenceTape = {
 };
 /** Until the last sound of a pass has been measured, at most. */
 const AFTER_SECONDS = 6;
-/** An oscillator that died warm has cooled by then. */
-const COLD_SECONDS = 60;
 const OTHER_SIDE_SECONDS = 12;
 
 /** A technician at the record stations: records the station's sequence, hears it come back, turns by the card. */
@@ -239,8 +237,7 @@ export class RecordBench extends PlaybackBench {
     record(old);
     this.deck.render(Math.round((seconds + AFTER_SECONDS) * RATE));
     this.deck.press("stop");
-    // until it is cold again
-    this.deck.render(COLD_SECONDS * RATE);
+    while (this.deck.status.warmSeconds > 0) this.deck.render(RATE);
     this.deck.monitor = "tape";
     record(tones);
     this.live.interrupt();

@@ -68,6 +68,8 @@ export class RecordingWatch {
   private offSince: Record<Went["what"], number | null> = { level: null, treble: null, erase: null };
   private lastHeardAt = 0;
   private isSource = false;
+  /** Levels of both tones as they went in; null until that was heard. */
+  private sent: number[][] | null = null;
   private readonly step = { ends: 0, worst: [0, 0, 0], any: false };
 
   /** @param resumed a run that was watched before */
@@ -121,7 +123,9 @@ export class RecordingWatch {
       this.seconds += take / this.sampleRateHz;
       if (this.seconds < this.nextFrame - 0.5 / this.sampleRateHz) continue;
       this.nextFrame += HOP_SECONDS;
-      if (this.filled === size && !this.isSource) this.take(this.frame());
+      if (this.filled < size) continue;
+      if (this.isSource) this.hearSent(this.frame());
+      else this.take(this.frame());
     }
   }
 
@@ -142,6 +146,10 @@ export class RecordingWatch {
       there: sent.every((channels) => channels.every(({ standsOut }) => standsOut)),
       anyLeft: sent.some((channels) => channels.some(({ standsOut }) => standsOut)),
     };
+  }
+
+  private hearSent({ there, levels }: Frame): void {
+    if (there) this.sent = levels.slice(0, 2);
   }
 
   private take(frame: Frame): void {
@@ -176,6 +184,7 @@ export class RecordingWatch {
       isLeft: true,
       ended: false,
       offTape: null,
+      ...(this.sent && { sent: this.sent }),
       track: { stepSeconds: TRACK_STEP_SECONDS, dbByTone: [[], [], []] },
     };
   }

@@ -25,6 +25,8 @@ export const recordingRunSchema = z.object({
   /** By tone, then by channel; null while the beginning is still being heard. */
   began: z.array(z.array(level)).nullable(),
   now: z.array(z.array(level)),
+  /** Of both tones as they went in, where that was heard. */
+  sent: z.array(z.array(level)).max(2).optional(),
   /** In the order in which they went. */
   went: z.array(wentSchema).max(GOES.length),
   /** What is left of the tones still stands out of the noise: it goes on being recorded, badly. */

@@ -78,6 +78,7 @@ export function holdsNow(bench: OnTheBench): Holds {
         ? "Whether it comes off the tape cannot be told yet: monitor the tape."
         : "Whether it comes off the tape cannot be told yet: record, then rewind and play.",
     );
+  if (isWeakFromItsStart(run)) return lacking(WEAK_FROM_ITS_START);
   const seconds = run.went.at(0)?.atSeconds ?? run.seconds;
   const uncertaintySeconds = SECOND_UNCERTAINTY + missedBefore(run, seconds);
   if (run.began === null || seconds < LEAST_SECONDS)
@@ -97,6 +98,20 @@ export function holdsNow(bench: OnTheBench): Holds {
       ? "All of it went at once and nothing is left: a tone that stops looks the same. If it still goes in, record once more over an old tone, and see whether that comes back."
       : null;
   return { run, seconds, uncertaintySeconds, lacks };
+}
+
+const WEAK_FROM_ITS_START =
+  "It was not right when it began, so how long it holds is not told. Stop, leave the record key up for some minutes until the machine is cold, then record again.";
+/** An old tone that stands so much above what is recorded over it was not erased. */
+const NOT_ERASED_DB = 10;
+/** What comes back so much below what went in was recorded without bias. */
+const NO_BIAS_DB = 12;
+
+/** Whether there was no bias already when it began: what an oscillator leaves behind that stopped before, or never swings. */
+function isWeakFromItsStart({ began, sent }: RecordingRun): boolean {
+  if (!began) return false;
+  const [middle, , old] = began;
+  return middle.some((db, c) => old[c] > db + NOT_ERASED_DB || (sent && db < sent[0][c] - NO_BIAS_DB));
 }
 
 /** How much of a run nobody heard just before a second of it. */
@@ -237,7 +252,12 @@ export const counterReading = (machine: Machine, khz: number, context: LogContex
 const COUNTED = "a counter across a small resistor in series with the erase head";
 
 /** What it usually means, the likeliest first; none while it holds. */
-export function holdsCauses({ went, isLeft }: RecordingRun): string[] {
+export function holdsCauses(run: RecordingRun): string[] {
+  const { went, isLeft } = run;
+  if (isWeakFromItsStart(run))
+    return [
+      "It is recorded without bias from its beginning: the oscillator stopped before, warm from what was recorded until then, or it never swings, or the record key's contacts do not feed it.",
+    ];
   const of = (what: (typeof went)[number]["what"]) => went.find((one) => one.what === what);
   const [level, treble, erase] = [of("level"), of("treble"), of("erase")];
   const near = (a: { atSeconds: number }, b: { atSeconds: number }) =>

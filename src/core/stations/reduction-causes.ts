@@ -7,6 +7,8 @@ const LEVEL_SET_DB = 0.7;
 /** A level error comes out of a noise reduction at most so many times as large. */
 const MOST_TIMES = 3;
 const CLEARLY_DB = 1;
+/** No trimmer is off by so much. */
+const NOT_RECORDED_DB = 15;
 /** By how much of an error in front of it a noise reduction adds to it at most. */
 const timesOf = (errorDb: number): number => (MOST_TIMES - 1) * Math.abs(errorDb);
 
@@ -46,6 +48,10 @@ export function reductionCauses({ switchedOn, points, off, lacks }: ReductionNow
     if (Math.abs(most) < CLEARLY_DB && Math.abs(level) <= LEVEL_SET_DB)
       return [
         `${name}it is as far off with noise reduction off: the record response, not the noise reduction.`,
+      ];
+    if (level < -NOT_RECORDED_DB)
+      return [
+        `${name}it comes back ${fixed(-level, 0)} dB down without noise reduction: that is no setting but a recording without bias. Watch a recording at the oscillator first.`,
       ];
     if (byLevel(one))
       return [
