@@ -7,25 +7,31 @@ export async function restoreTape(tape: Tape): Promise<void> {
   for (const { side, second, left, right } of seconds) tape.sides[side].recorded.set(second, { left, right });
 }
 
+/** Written at a time, a few megabytes: a reading that is to be stored meanwhile waits for no more than that. */
+const SECONDS_AT_ONCE = 8;
+
 /** Keeps what was recorded on a practice tape since the last time; what could not be kept is tried again the next time. */
 export async function keepTape(tape: Tape): Promise<void> {
-  const changed = tape.sides.map((content) => [...content.changed]);
-  const rows = tape.sides.flatMap((content, side) =>
-    changed[side].map((second) => ({
-      id: `${tape.id}/${side}/${second}`,
-      tapeId: tape.id,
-      side: side as 0 | 1,
-      second,
-      ...content.recorded.get(second)!,
-    })),
-  );
-  if (rows.length === 0) return;
-  // what is recorded while this is written has changed again
-  for (const content of tape.sides) content.changed.clear();
-  try {
-    await database.tapeSeconds.bulkPut(rows);
-  } catch (error) {
-    tape.sides.forEach((content, side) => changed[side].forEach((second) => content.changed.add(second)));
-    throw error;
+  for (const [side, { changed, recorded }] of tape.sides.entries()) {
+    const all = [...changed];
+    for (let from = 0; from < all.length; from += SECONDS_AT_ONCE) {
+      const seconds = all.slice(from, from + SECONDS_AT_ONCE);
+      // what is recorded while this is written has changed again
+      for (const second of seconds) changed.delete(second);
+      try {
+        await database.tapeSeconds.bulkPut(
+          seconds.map((second) => ({
+            id: `${tape.id}/${side}/${second}`,
+            tapeId: tape.id,
+            side: side as 0 | 1,
+            second,
+            ...recorded.get(second)!,
+          })),
+        );
+      } catch (error) {
+        for (const second of seconds) changed.add(second);
+        throw error;
+      }
+    }
   }
 }

@@ -122,17 +122,34 @@ it("sequences are imported, and anything else is refused", async () => {
   expect(await database.sequences.count()).toBe(0);
 });
 
+const blank = (seconds = 9) =>
+  new Tape({
+    id: "b",
+    name: "b",
+    speedCmPerS: 4.76,
+    t1Microseconds: 0,
+    t2Microseconds: 70,
+    bands: [],
+    seconds,
+  });
+
+it("a long practice tape is kept in pieces; what the storage does not take is kept the next time", async () => {
+  const tape = blank(30);
+  for (let second = 0; second < 20; second++) tape.sides[0].write(48_000 * second, 0.25, 0.25, 0);
+  const table = database.tapeSeconds;
+  const real = table.bulkPut.bind(table) as (rows: unknown[]) => unknown;
+  const put = vi.spyOn(table, "bulkPut");
+  put.mockImplementationOnce(real as never);
+  put.mockRejectedValueOnce(new Dexie.QuotaExceededError("full"));
+  await expect(keepTape(tape)).rejects.toThrow("full");
+  expect((await table.count()) + tape.sides[0].changed.size).toBe(20);
+  expect(await table.count()).toBeGreaterThan(0);
+  await keepTape(tape);
+  expect(await table.count()).toBe(20);
+  expect(tape.sides[0].changed.size).toBe(0);
+});
+
 it("a practice tape keeps what was recorded on it", async () => {
-  const blank = () =>
-    new Tape({
-      id: "b",
-      name: "b",
-      speedCmPerS: 4.76,
-      t1Microseconds: 0,
-      t2Microseconds: 70,
-      bands: [],
-      seconds: 9,
-    });
   const tape = blank();
   for (let i = 0; i < 1000; i++) tape.sides[1].write(96_000 + i, 0.5, -0.5, 0);
   await keepTape(tape);
