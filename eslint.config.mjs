@@ -34,7 +34,17 @@ const CORE = {
     "standards",
     "text",
   ],
-  alignment: ["guidance", "judging", "playback", "records", "reference", "standards", "stations", "text"],
+  alignment: [
+    "guidance",
+    "judging",
+    "playback",
+    "records",
+    "reference",
+    "standards",
+    "stations",
+    "text",
+    "workshop",
+  ],
   live: [
     "dsp",
     "measure",

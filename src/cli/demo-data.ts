@@ -52,6 +52,7 @@ import { timeConstants, type ReferenceTape } from "@/core/reference/reference-ta
 import { usualFormat } from "@/core/standards/track-formats";
 import { joined } from "@/core/dsp/joined";
 import { DEMO_MACHINES } from "@/core/practice/demo-machines";
+import { demoWorkshop } from "./demo-workshop";
 
 /*
  * Writes the demo workshop: jobs at different points of their route. Every reading in it is measured by the
@@ -461,7 +462,6 @@ new DemoJob(
       ...allDone("intake"),
       service: [stationById("service")!.checks[1]],
     },
-    waiting: { for: "belt 71 mm", until: "2026-11-30", after: "service" },
   }),
   { "speed.errorPercent": -1.3, "belt.lumpPercent": 1.1, "wander.percent": 0.12 },
   398,
@@ -469,6 +469,7 @@ new DemoJob(
   .log("speed", "as found")
   .log("flutter", "as found");
 
+const { parts: demoParts, log: demoStripDown } = demoWorkshop();
 const bundle = writeBundle(
   {
     jobs,
@@ -479,6 +480,8 @@ const bundle = writeBundle(
     adjustments,
     runs: [],
     watches: [],
+    neededParts: demoParts,
+    stripDown: demoStripDown,
   },
   "2026-11-22T08:00:00.000Z",
 );

@@ -1,6 +1,9 @@
+import type { Table } from "dexie";
 import { ImportError } from "@/core/formats/import-error";
 import { readBundle, textInKeyOrder, writeBundle, type BundleContent } from "@/core/formats/job-bundle";
 import { speedsOf } from "@/core/records/job-speeds";
+import type { Job } from "@/core/records/job";
+import { partOfWaiting } from "@/core/records/part-of-waiting";
 import { blankNamed } from "@/core/records/blank-tape";
 import { blanksOf } from "./blanks";
 import { database } from "./database";
@@ -26,6 +29,8 @@ export async function exportJob(jobId: string): Promise<string> {
       adjustments,
       runs: await database.runs.where("jobId").equals(jobId).sortBy("id"),
       watches: await database.watches.where("jobId").equals(jobId).sortBy("id"),
+      neededParts: await database.neededParts.where("jobId").equals(jobId).sortBy("id"),
+      stripDown: await database.stripDown.where("jobId").equals(jobId).sortBy("place"),
     },
     new Date().toISOString(),
   );
@@ -104,8 +109,18 @@ function newOf<T extends { id: string }>(here: Array<T | undefined>, records: T[
 
 const idsOf = (records: Array<{ id: string }>): string[] => records.map(({ id }) => id);
 
+/** Puts a record, unless it stands here as it was changed later. */
+async function putIfLater(
+  table: Table<{ updatedAt: string }, string>,
+  record: { id: string; updatedAt: string } & object,
+): Promise<void> {
+  const here = await table.get(record.id);
+  if (!here || here.updatedAt < record.updatedAt) await table.put(record);
+}
+
 async function storeContent(content: BundleContent): Promise<ImportOutcome> {
-  const { jobs, machines, tapes, blanks, readings, adjustments, runs, watches } = content;
+  const { jobs, machines, tapes, blanks, readings, adjustments, runs, watches, neededParts, stripDown } =
+    content;
   const tables = [
     database.jobs,
     database.machines,
@@ -115,14 +130,19 @@ async function storeContent(content: BundleContent): Promise<ImportOutcome> {
     database.adjustments,
     database.runs,
     database.watches,
+    database.neededParts,
+    database.stripDown,
   ];
   return database.transaction("rw", tables, async () => {
     const differing = await differingOf(content);
     const before = [await database.readings.count(), await database.adjustments.count()];
     for (const job of jobs) {
-      const here = await database.jobs.get(job.id);
-      if (!here || here.updatedAt < job.updatedAt) await database.jobs.put(job);
+      const now: Job = { ...job, waiting: null };
+      await putIfLater(database.table("jobs"), now);
     }
+    for (const part of [...neededParts, ...jobs.flatMap((job) => partOfWaiting(job) ?? [])])
+      await putIfLater(database.table("neededParts"), part);
+    for (const entry of stripDown) await putIfLater(database.table("stripDown"), entry);
     for (const machine of machines)
       if (!(await database.machines.get(machine.id))) await database.machines.add(machine);
     for (const tape of tapes) if (!(await database.tapes.get(tape.id))) await database.tapes.add(tape);

@@ -5,6 +5,10 @@ import type { Job } from "@/core/records/job";
 import type { Machine } from "@/core/records/machine";
 import type { Reading } from "@/core/records/reading";
 import type { PartRun, Watch } from "@/core/records/runs";
+import { partOfWaiting } from "@/core/records/part-of-waiting";
+import type { Part } from "@/core/workshop/part";
+import type { StripEntry } from "@/core/workshop/strip-entry";
+import type { Picture } from "@/core/workshop/picture";
 import type { Sequence } from "@/core/signals/sequence";
 import type { Calibration } from "@/core/records/input-calibration";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
@@ -31,6 +35,11 @@ export interface Recording {
   /** What was logged. */
   what: string;
   sound: Blob;
+}
+
+/** A picture with its image, a JPEG of a sensible size. */
+export interface KeptPicture extends Picture {
+  image: Blob;
 }
 
 /** One second of a practice tape that was recorded on. */
@@ -61,6 +70,9 @@ export class UnzelDatabase extends Dexie {
   tapeSeconds!: EntityTable<TapeSecond, "id">;
   runs!: EntityTable<PartRun, "id">;
   watches!: EntityTable<Watch, "id">;
+  neededParts!: EntityTable<Part, "id">;
+  stripDown!: EntityTable<StripEntry, "id">;
+  pictures!: EntityTable<KeptPicture, "id">;
 
   constructor(name = "unzel") {
     super(name);
@@ -100,6 +112,18 @@ export class UnzelDatabase extends Dexie {
         for (const job of await transaction.table<Job>("jobs").toArray())
           for (const { id, name } of job.blankTapes ?? [])
             if (!(await blanks.get(id))) await blanks.add(blankNamed(id, name));
+      });
+    // a job waited for one thing before it had parts
+    this.version(5)
+      .stores({ neededParts: "id, jobId", stripDown: "id, jobId", pictures: "id, jobId" })
+      .upgrade(async (transaction) => {
+        const jobs = transaction.table<Job>("jobs");
+        for (const job of await jobs.toArray()) {
+          const part = partOfWaiting(job);
+          if (!part) continue;
+          await transaction.table<Part>("neededParts").add(part);
+          await jobs.update(job.id, { waiting: null });
+        }
       });
   }
 }

@@ -3,7 +3,9 @@ import type { Job } from "@/core/records/job";
 import type { Reading } from "@/core/records/reading";
 import type { PartRun, Watch } from "@/core/records/runs";
 import { forgetClock } from "./clock-set-back";
-import { database, type Draft, type Recording } from "./database";
+import type { Part } from "@/core/workshop/part";
+import type { StripEntry } from "@/core/workshop/strip-entry";
+import { database, type Draft, type KeptPicture, type Recording } from "./database";
 
 /** A job that was deleted, with all that was its own, as it is kept for a while. */
 interface DeletedJob {
@@ -13,6 +15,10 @@ interface DeletedJob {
   runs: PartRun[];
   watches: Watch[];
   recordings: Recording[];
+  /** None in a job that was deleted before there were any. */
+  neededParts?: Part[];
+  stripDown?: StripEntry[];
+  pictures?: KeptPicture[];
   drafts: Draft[];
 }
 
@@ -26,6 +32,9 @@ const OWN = [
   database.runs,
   database.watches,
   database.recordings,
+  database.neededParts,
+  database.stripDown,
+  database.pictures,
 ] as const;
 const TABLES = [database.jobs, ...OWN, database.drafts, database.flags];
 
@@ -34,20 +43,28 @@ export async function deleteJob(id: string): Promise<void> {
   await database.transaction("rw", TABLES, async () => {
     const job = await database.jobs.get(id);
     if (!job) return;
-    const [readings, adjustments, runs, watches, recordings] = await Promise.all([
-      database.readings.where("jobId").equals(id).toArray(),
-      database.adjustments.where("jobId").equals(id).toArray(),
-      database.runs.where("jobId").equals(id).toArray(),
-      database.watches.where("jobId").equals(id).toArray(),
-      database.recordings.where("jobId").equals(id).toArray(),
-    ]);
+    const value: DeletedJob = {
+      job,
+      readings: await database.readings.where("jobId").equals(id).toArray(),
+      adjustments: await database.adjustments.where("jobId").equals(id).toArray(),
+      runs: await database.runs.where("jobId").equals(id).toArray(),
+      watches: await database.watches.where("jobId").equals(id).toArray(),
+      recordings: await database.recordings.where("jobId").equals(id).toArray(),
+      neededParts: await database.neededParts.where("jobId").equals(id).toArray(),
+      stripDown: await database.stripDown.where("jobId").equals(id).toArray(),
+      pictures: await database.pictures.where("jobId").equals(id).toArray(),
+      drafts: [],
+    };
     const drafts = await database.drafts.filter((draft) => isOf(draft, id)).toArray();
     for (const table of OWN) await table.where("jobId").equals(id).delete();
     await database.drafts.bulkDelete(drafts.map((draft) => draft.id));
     await database.jobs.delete(id);
     await forgetClock(id);
-    const value: DeletedJob = { job, readings, adjustments, runs, watches, recordings, drafts };
-    await database.drafts.put({ id: `${PREFIX_OF_DELETED}${id}`, value, savedAt: new Date().toISOString() });
+    await database.drafts.put({
+      id: `${PREFIX_OF_DELETED}${id}`,
+      value: { ...value, drafts } satisfies DeletedJob,
+      savedAt: new Date().toISOString(),
+    });
   });
 }
 
@@ -80,13 +97,17 @@ export async function bringBackJob(id: string): Promise<void> {
     const kept = await database.drafts.get(`${PREFIX_OF_DELETED}${id}`);
     if (!kept) throw new Error("This job was deleted more than a day ago: it cannot be brought back.");
     if (await database.jobs.get(id)) throw new Error("This job is here again already, from a file.");
-    const { job, readings, adjustments, runs, watches, recordings, drafts } = kept.value as DeletedJob;
+    const { job, readings, adjustments, runs, watches, recordings, drafts, ...workshop } =
+      kept.value as DeletedJob;
     await database.jobs.add(job);
     await database.readings.bulkAdd(readings);
     await database.adjustments.bulkAdd(adjustments);
     await database.runs.bulkAdd(runs);
     await database.watches.bulkAdd(watches);
     await database.recordings.bulkAdd(recordings);
+    await database.neededParts.bulkAdd(workshop.neededParts ?? []);
+    await database.stripDown.bulkAdd(workshop.stripDown ?? []);
+    await database.pictures.bulkAdd(workshop.pictures ?? []);
     await database.drafts.bulkPut(drafts);
     await database.drafts.delete(kept.id);
   });

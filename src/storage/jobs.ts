@@ -34,7 +34,6 @@ export async function changeJob(
       Job,
       | "complaint"
       | "notes"
-      | "waiting"
       | "finishedAt"
       | "tapeId"
       | "speedCmPerS"

@@ -3,6 +3,7 @@ import type { Job } from "@/core/records/job";
 import type { Machine } from "@/core/records/machine";
 import type { Reading } from "@/core/records/reading";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
+import type { Part, PartState } from "@/core/workshop/part";
 import type { BundleContent } from "@/core/formats/job-bundle";
 
 /** Records for tests, each whole and valid; give what matters to the case. */
@@ -94,6 +95,23 @@ export const anAdjustment = ({
   ...fields,
 });
 
+export const aPart = ({
+  state = "ordered",
+  expected = null,
+  ...fields
+}: Partial<Part> & { state?: PartState; expected?: string | null } = {}): Part => ({
+  id: id("p"),
+  jobId: "j1",
+  name: "belt 71 mm",
+  count: 1,
+  station: "service",
+  from: "",
+  entryId: null,
+  steps: [{ at: minute(0), state, expected }],
+  updatedAt: minute(0),
+  ...fields,
+});
+
 export function aBundle(): BundleContent {
   return {
     jobs: [aJob()],
@@ -104,5 +122,7 @@ export function aBundle(): BundleContent {
     adjustments: [anAdjustment({ id: "a1", minutes: 1 })],
     runs: [],
     watches: [],
+    neededParts: [],
+    stripDown: [],
   };
 }

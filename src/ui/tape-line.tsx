@@ -16,9 +16,9 @@ export interface TapeSegment {
   stripes?: Array<{ name: string; state: StationState }>;
 }
 
-/** A place where the tape is cut because the work waits for something. */
+/** A place where the tape is cut because what comes there waits for something. */
 export interface TapeGap {
-  after: string;
+  before: string;
   text: string;
 }
 
@@ -41,6 +41,10 @@ const GAP_WIDTH = 190;
 /** A piece is as wide as its state in words. */
 const SHORTEST = 5;
 
+const FONT = 14.5;
+/** Where pieces are narrower than that, their names are smaller. */
+const FULL_SIZE_FROM = 0.57;
+
 const WORDS: Record<StationState, string> = {
   blank: "",
   found: "found",
@@ -56,13 +60,14 @@ export function TapeLine({ label, segments, present, gap = null, onGoTo, width =
   const weights = segments.map(({ name, short = name }) => 46 + 9 * Math.max(SHORTEST, short.length));
   const total = weights.reduce((a, b) => a + b, 0);
   const scale = (width - 2 * SPLICE - (gap ? GAP_WIDTH : 0)) / total;
-  const gapAt = segments.findIndex(({ id }) => id === gap?.after);
+  const fontSize = FONT * Math.min(1, scale / FULL_SIZE_FROM);
+  const gapAt = segments.findIndex(({ id }) => id === gap?.before);
   const pieces = segments.map((segment, i) => {
     const before = weights.slice(0, i).reduce((a, b) => a + b, 0) * scale;
-    const from = SPLICE + before + (gapAt >= 0 && i > gapAt ? GAP_WIDTH : 0);
+    const from = SPLICE + before + (gapAt >= 0 && i >= gapAt ? GAP_WIDTH : 0);
     return { segment, from, to: from + weights[i] * scale, first: i === 0, last: i === segments.length - 1 };
   });
-  const cut = pieces.find(({ segment }) => segment.id === gap?.after);
+  const cut = pieces.find(({ segment }) => segment.id === gap?.before);
 
   return (
     <Box component="nav" aria-label={label} sx={{ lineHeight: 0, overflowX: "auto" }}>
@@ -84,11 +89,12 @@ export function TapeLine({ label, segments, present, gap = null, onGoTo, width =
             key={piece.segment.id}
             {...piece}
             hatch={hatch}
+            fontSize={fontSize}
             present={piece.segment.id === present}
             onGoTo={onGoTo}
           />
         ))}
-        {cut && gap && <Gap from={cut.to} text={gap.text} />}
+        {cut && gap && <Gap from={cut.from - GAP_WIDTH} text={gap.text} />}
       </svg>
     </Box>
   );
@@ -101,11 +107,12 @@ interface PieceProps {
   first: boolean;
   last: boolean;
   hatch: string;
+  fontSize: number;
   present: boolean;
   onGoTo?(href: string): void;
 }
 
-function Piece({ segment, from, to, first, last, hatch, present, onGoTo }: PieceProps) {
+function Piece({ segment, from, to, first, last, hatch, fontSize, present, onGoTo }: PieceProps) {
   const { name, short, state, href, stripes = [] } = segment;
   // stripes that are all alike are one piece
   const differ = stripes.some((stripe) => stripe.state !== stripes[0].state);
@@ -152,7 +159,7 @@ function Piece({ segment, from, to, first, last, hatch, present, onGoTo }: Piece
         x={middle - 1}
         y={TOP + TAPE / 2 + 5 - (state === "failed" ? 3 : 0)}
         textAnchor="middle"
-        fontSize={14.5}
+        fontSize={fontSize}
         fontWeight={present ? 750 : 550}
         fill={filled ? token("onOxide") : INK}
         stroke={state === "stale" || differ ? token("leader") : "none"}

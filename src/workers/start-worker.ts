@@ -3,6 +3,7 @@ import type { BackupApi } from "./backup.worker";
 import type { ComparisonApi } from "./comparison.worker";
 import type { ExportApi } from "./export.worker";
 import type { ListenerApi } from "./listener-api";
+import type { PictureApi } from "./picture.worker";
 import type { PlayerApi } from "./player.worker";
 import type { RecordingApi } from "./recording.worker";
 import type { Alive } from "./serve";
@@ -89,6 +90,10 @@ export const startBackup = (): WorkerOf<BackupApi> =>
 /** A worker that compares recordings of music. */
 export const startComparison = (): WorkerOf<ComparisonApi> =>
   wrapped((name) => new Worker(new URL("./comparison.worker.ts", import.meta.url), { type: "module", name }));
+
+/** A worker that takes pictures down to a sensible size. */
+export const startPictures = (): WorkerOf<PictureApi> =>
+  wrapped((name) => new Worker(new URL("./picture.worker.ts", import.meta.url), { type: "module", name }));
 
 /** A worker that thinks out what takes its time. */
 export const startThinking = (): WorkerOf<ThinkingApi> =>

@@ -3,6 +3,7 @@ import { adjustmentSchema } from "@/core/records/adjustment";
 import { jobSchema } from "@/core/records/job";
 import { machineSchema } from "@/core/records/machine";
 import { readingSchema } from "@/core/records/reading";
+import { partSchema } from "@/core/workshop/part";
 import { MEASURING, stationById, unitOf } from "./registry";
 
 /**
@@ -41,6 +42,10 @@ export const knownReadingSchema = readingSchema.superRefine(({ station, quantity
   else if (unitOf(quantity) !== unit)
     refuse(context, ["unit"], `"${quantity}" is in ${unitOf(quantity)}, not in ${unit}`);
 });
+
+export const knownPartSchema = partSchema.superRefine(({ station }, context) =>
+  requireStation(context, ["station"], station),
+);
 
 export const knownAdjustmentSchema = adjustmentSchema.superRefine(({ station }, context) =>
   requireStation(context, ["station"], station),

@@ -1,3 +1,4 @@
+import { backwards, nameOf, openLines } from "@/core/workshop/strip-down";
 import { SWITCH_NAMES } from "@/core/records/machine";
 import { worstVerdict, type Verdict } from "@/core/judging/verdict";
 import { pitchRange, type PitchRange } from "@/core/guidance/pitch-range";
@@ -75,7 +76,15 @@ export function sheetOf(records: JobRecords): Sheet {
     .filter((station) => station.kind === "checklist")
     .map((station) => {
       const done = station.checks.filter((line) => records.job.done[station.id]?.includes(line));
-      return { station, done, open: station.checks.filter((line) => !done.includes(line)) };
+      const off = (station.takesApart && openLines(records.stripDown ?? [])) || [];
+      return {
+        station,
+        done,
+        open: [
+          ...station.checks.filter((line) => !done.includes(line)),
+          ...backwards(off).map((entry) => `${nameOf(entry)} is not back in its place`),
+        ],
+      };
     });
   const deciding = stations.flatMap(({ rows }) => rows.filter((row) => row.deciding));
   const withoutLimit = [...new Set(deciding.filter(({ limit }) => limit === null).map(({ name }) => name))];
@@ -159,6 +168,8 @@ function overallOf(records: JobRecords, stations: SheetStation[]): Overall {
   if (stations.length === 0) return "nothing measured";
   if (stations.some(({ station }) => !["settled", "failed"].includes(stationState(records, station))))
     return "unfinished";
+  // figures of a machine of which something lies on the table are not those that it goes home with
+  if (openLines(records.stripDown ?? []).length > 0) return "unfinished";
   const deciding = stations.flatMap(({ rows }) => rows.filter((row) => row.deciding));
   const verdicts = deciding.flatMap(({ asLeft }) => asLeft?.verdict ?? []);
   const worst = worstVerdict(verdicts);

@@ -1,4 +1,5 @@
 import { verdictOf, type Verdict } from "@/core/judging/verdict";
+import { openLines } from "@/core/workshop/strip-down";
 import type { TapeType } from "@/core/standards/tape-types";
 import type { Adjustment } from "@/core/records/adjustment";
 import { inForce, type JobRecords } from "@/core/records/job-records";
@@ -96,7 +97,9 @@ export function stationState(records: JobRecords, station: Station): StationStat
       return job.finishedAt === null ? "blank" : "settled";
     case "checklist": {
       const done = job.done[station.id]?.length ?? 0;
-      return done === 0 ? "blank" : done < station.checks.length ? "found" : "settled";
+      const log = (station.takesApart && records.stripDown) || [];
+      if (done === 0 && log.length === 0) return "blank";
+      return done < station.checks.length || openLines(log).length > 0 ? "found" : "settled";
     }
     case "measure": {
       const blanks = blankStates(records, station);

@@ -8,6 +8,8 @@ import { valueOfJson } from "./json-text";
 import { adjustmentSchema } from "@/core/records/adjustment";
 import { blankTapeSchema } from "@/core/records/blank-tape";
 import { jobSchema } from "@/core/records/job";
+import { partSchema } from "@/core/workshop/part";
+import { stripEntrySchema } from "@/core/workshop/strip-entry";
 import { machineSchema } from "@/core/records/machine";
 import { readingSchema } from "@/core/records/reading";
 import { referenceTapeSchema } from "@/core/reference/reference-tape";
@@ -24,6 +26,8 @@ const contentSchema = z.object({
   adjustments: z.array(adjustmentSchema),
   runs: z.array(partRunSchema).default([]),
   watches: z.array(watchSchema).default([]),
+  neededParts: z.array(partSchema).default([]),
+  stripDown: z.array(stripEntrySchema).default([]),
 });
 export type BundleContent = z.infer<typeof contentSchema>;
 
@@ -109,13 +113,21 @@ function refuseTwice(content: BundleContent): void {
   }
 }
 
-function requireReferences({ jobs, machines, tapes, readings, adjustments }: BundleContent): void {
+function requireReferences({
+  jobs,
+  machines,
+  tapes,
+  readings,
+  adjustments,
+  neededParts,
+  stripDown,
+}: BundleContent): void {
   const ids = (records: { id: string }[]) => new Set(records.map((record) => record.id));
   const [jobIds, machineIds, tapeIds] = [ids(jobs), ids(machines), ids(tapes)];
   const lost =
     jobs.find(
       (job) => !machineIds.has(job.machineId) || speedsOf(job).some(({ tapeId }) => !tapeIds.has(tapeId)),
-    ) ?? [...readings, ...adjustments].find((record) => !jobIds.has(record.jobId));
+    ) ?? [...readings, ...adjustments, ...neededParts, ...stripDown].find((record) => !jobIds.has(record.jobId));
   if (lost)
     throw new ImportError(
       `The file is damaged: record ${lost.id} refers to a job, machine or tape that is not in it. Nothing was imported.`,

@@ -3,6 +3,8 @@ import type { BlankTape } from "./blank-tape";
 import type { Job } from "./job";
 import type { Machine } from "./machine";
 import type { Reading } from "./reading";
+import type { Part } from "@/core/workshop/part";
+import type { StripEntry } from "@/core/workshop/strip-entry";
 
 /** A job with its machine and everything that was logged in it. */
 export interface JobRecords {
@@ -12,6 +14,10 @@ export interface JobRecords {
   blanks?: readonly BlankTape[];
   readings: Reading[];
   adjustments: Adjustment[];
+  /** Parts that it needs; none when left out. */
+  neededParts?: readonly Part[];
+  /** What was taken off the machine; nothing when left out. */
+  stripDown?: readonly StripEntry[];
 }
 
 /** The records that still count: those that no later one supersedes, oldest first. */

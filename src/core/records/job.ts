@@ -77,7 +77,7 @@ export const jobSchema = z.object({
   pathLog: z.array(pathEntrySchema).max(200).optional(),
   /** Checklist lines that are done, by station. */
   done: z.record(station, z.array(z.string().max(200))).default({}),
-  /** Work after this station waits for something to arrive. */
+  /** As files of versions without parts have it: a part that a station waits for. It becomes one when it is read. */
   waiting: z
     .object({ for: z.string().min(1).max(200), until: z.iso.date(), after: station })
     .nullable()

@@ -4,6 +4,7 @@ import { MAINS } from "./cautions";
 export const service: ChecklistStation<"service"> = {
   id: "service",
   kind: "checklist",
+  takesApart: true,
   name: "Service",
   group: "workshop",
   upsets: ["speed", "flutter", "azimuth"],

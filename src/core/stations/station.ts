@@ -28,6 +28,8 @@ interface AnyStation<Id extends string> {
 /** A station that is worked through with eyes and hands. */
 export interface ChecklistStation<Id extends string = string> extends AnyStation<Id> {
   kind: "checklist";
+  /** The machine is taken apart here: it is done only when every line of the strip-down log is back in its place. */
+  takesApart?: true;
 }
 
 /** Where the work is handed over. */

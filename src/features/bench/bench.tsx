@@ -21,7 +21,7 @@ import { Missing } from "../shell/missing";
 import { releaseButton } from "./bench-focus";
 import { BenchHeader } from "./bench-header";
 import { BenchNotice } from "./bench-notice";
-import { Checklist } from "./checklist";
+import { Desk } from "./desks";
 import { KeyList } from "./key-list";
 import { useJobListener } from "./listener-provider";
 import { absence, Middle } from "./middle";
@@ -274,11 +274,7 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
           pitch={pitch}
           toDo={toDo}
         />
-        {picture ? (
-          <Middle {...picture} />
-        ) : (
-          <Checklist view={view} station={station} onNext={() => step(1)} />
-        )}
+        {picture ? <Middle {...picture} /> : <Desk view={view} station={station} onNext={() => step(1)} />}
         {picture && measuring && (
           <Box
             role="region"

@@ -19,20 +19,36 @@ const KEYS = [
   ["?", "this list"],
 ];
 
+/** Where a machine is taken apart. */
+const STRIP_DOWN_KEYS = [
+  ["1 … 0", "log what comes off: assembly, screw, washer, spring, clip, ball, wire, belt, slot, other"],
+  ["U", "all of this assembly is off"],
+  ["C", "a picture of the chosen line"],
+  ["Z", "undo the last line"],
+  ["R", "take apart, or put together"],
+  ["Space", "it is fitted (putting together)"],
+  ["X", "it is missing (putting together)"],
+];
+
 export const KeyList = memo(function KeyList({ open, onClose }: { open: boolean; onClose(): void }) {
   return (
     <Dialog open={open} onClose={onClose}>
       <DialogTitle>Keys</DialogTitle>
       <DialogContent>
-        {KEYS.map(([key, does]) => (
-          <Box key={key} sx={{ display: "flex", gap: 2, py: 0.5 }}>
-            <Box sx={{ width: 70 }}>
-              <KeyCap>{key}</KeyCap>
-            </Box>
-            {does}
-          </Box>
-        ))}
+        <Keys of={KEYS} />
+        <Box sx={{ fontWeight: 700, mt: 1.5 }}>While a machine is taken apart</Box>
+        <Keys of={STRIP_DOWN_KEYS} />
       </DialogContent>
     </Dialog>
   );
 });
+
+const Keys = ({ of }: { of: string[][] }) =>
+  of.map(([key, does]) => (
+    <Box key={key} sx={{ display: "flex", gap: 2, py: 0.5 }}>
+      <Box sx={{ width: 70, flexShrink: 0 }}>
+        <KeyCap>{key}</KeyCap>
+      </Box>
+      {does}
+    </Box>
+  ));

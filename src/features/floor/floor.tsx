@@ -10,7 +10,9 @@ import { useRouter } from "next/navigation";
 import { useLiveQuery } from "dexie-react-hooks";
 import { useEffect, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
-import { presentStation, toRepeat } from "@/core/alignment/station-state";
+import { goesOn, placeOfWork } from "@/core/alignment/plan";
+import { partName } from "@/core/workshop/part";
+import { toRepeat } from "@/core/alignment/station-state";
 import { importBundle, takeFromFile, type Differing } from "@/storage/bundles";
 import { lastBackup } from "@/storage/backup/backup";
 import { bringBackJob, deletedJobs, letGoOfDeleted } from "@/storage/deleted-jobs";
@@ -23,6 +25,7 @@ import { useFloor } from "../job/use-job-records";
 import { PageFrame } from "../shell/page-frame";
 import { DifferingOffer } from "./differing-offer";
 import { nextStep } from "./next-step";
+import { PartsStrip } from "./parts-strip";
 
 /** All jobs as tape lines, and what can be done now. */
 export function Floor() {
@@ -148,6 +151,7 @@ export function Floor() {
             </Box>
           </>
         )}
+        {jobs && <PartsStrip jobs={jobs} />}
         {jobs?.map((records) => (
           <FloorJob key={records.job.id} records={records} />
         ))}
@@ -166,6 +170,7 @@ export function Floor() {
 
 function FloorJob({ records }: { records: JobRecords }) {
   const { job, machine } = records;
+  const waits = waitsFor(records);
   return (
     <Box
       component="article"
@@ -201,12 +206,12 @@ function FloorJob({ records }: { records: JobRecords }) {
         </Box>
         <Box
           sx={{
-            color: job.waiting ? "warning.main" : "text.secondary",
-            fontWeight: job.waiting ? 650 : 400,
+            color: waits ? "warning.main" : "text.secondary",
+            fontWeight: waits ? 650 : 400,
             whiteSpace: "nowrap",
           }}
         >
-          {jobStatus(records)}
+          {waits ?? jobStatus(records)}
         </Box>
       </Box>
       <JobTapeLine records={records} />
@@ -214,14 +219,20 @@ function FloorJob({ records }: { records: JobRecords }) {
   );
 }
 
+/** The parts that a job waits for; null where it waits for none. */
+function waitsFor(records: JobRecords): string | null {
+  const parts = records.job.finishedAt ? [] : goesOn(records).waits.flatMap((one) => one.parts);
+  if (parts.length === 0) return null;
+  return `waiting: ${partName(parts[0])}${parts.length > 1 ? ` and ${parts.length - 1} more` : ""}`;
+}
+
 function jobStatus(records: JobRecords): string {
   const { job, readings } = records;
   if (job.finishedAt) return "finished";
-  if (job.waiting) return `waiting: ${job.waiting.for}`;
   const again = toRepeat(records);
   if (again.length > 0) return `${again.length} to repeat`;
   if (readings.length === 0 && Object.keys(job.done).length === 0) return "just in";
-  return `at ${presentStation(records).name.toLowerCase()}`;
+  return `at ${placeOfWork(records).name.toLowerCase()}`;
 }
 
 function EmptyFloor({ onTrouble }: { onTrouble: (text: string) => void }) {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { JobRecords } from "@/core/records/job-records";
-import { aJob, aMachine, anAdjustment, aReading } from "@/testing/records";
+import { aJob, aMachine, anAdjustment, aPart, aReading } from "@/testing/records";
 import { ROUTE } from "@/core/alignment/registry";
 import { nextStep } from "./next-step";
 
@@ -92,8 +92,18 @@ describe("what can be done on a job now", () => {
     expect(nextStep(records({ job, machine: rms, readings }))!.why).toMatch(/no limit for it/);
   });
 
-  it("nothing while everything waits for a part", () => {
-    const waiting = { for: "belt", until: "2026-12-01", after: "service" as const };
-    expect(nextStep(records({ job: aJob({ waiting }), readings: [found] }))).toBeNull();
+  it("what does not wait goes on meanwhile, and what will put it in doubt is said", () => {
+    const job = aJob({ done: { ...ticked, service: [] } });
+    const step = nextStep(records({ job, neededParts: [aPart({ name: "belt" })] }))!;
+    expect(step.title).toBe("Measure speed");
+    expect(step.why).toMatch(/service waits for belt, and puts this in doubt once it is there/);
+  });
+
+  it("nothing while all that is left waits for parts", () => {
+    const job = aJob({
+      done: { ...ticked, service: [] },
+      leftOut: ROUTE.filter(({ kind }) => kind === "measure").map(({ id }) => id),
+    });
+    expect(nextStep(records({ job, neededParts: [aPart()] }))).toBeNull();
   });
 });

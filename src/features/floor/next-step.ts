@@ -1,12 +1,8 @@
+import { goesOn } from "@/core/alignment/plan";
+import { partName } from "@/core/workshop/part";
 import type { JobRecords } from "@/core/records/job-records";
 import { atSpeed, speedsOf } from "@/core/records/job-speeds";
-import {
-  measuredState,
-  readingsOf,
-  presentStation,
-  readingVerdict,
-  toRepeat,
-} from "@/core/alignment/station-state";
+import { measuredState, readingsOf, readingVerdict, toRepeat } from "@/core/alignment/station-state";
 import { limitFor, measures, quantityOf } from "@/core/alignment/registry";
 import type { Machine } from "@/core/records/machine";
 import type { Reading } from "@/core/records/reading";
@@ -21,19 +17,22 @@ export interface NextStep {
   href: string;
 }
 
-/** What can be done on a job right now, or null when it is finished or waits for a part. */
+/** What can be done on a job right now, or null when it is finished or all that is left waits for a part. */
 export function nextStep(records: JobRecords): NextStep | null {
   const { job, machine } = records;
   if (job.finishedAt) return null;
-  const station = presentStation(records);
+  const { station, waits, upsetBy } = goesOn(records);
+  if (station === null) return null;
+  const parts = waits.flatMap((one) => one.parts);
+  const waiting =
+    parts.length > 0 ? ` · ${waits[0].station.name.toLowerCase()} waits for ${partName(parts[0])}` : "";
+  const [upsets] = upsetBy;
+  const doubt = upsets ? ", and puts this in doubt once it is there" : "";
   const step = (title: string, why: string): NextStep => ({
     title,
-    why: `${machine.name} · ${why}`,
+    why: `${machine.name} · ${waiting ? why.replace(/\.$/, "") : why}${waiting}${doubt}`,
     href: stationHref(job.id, station),
   });
-  if (job.waiting && job.waiting.after !== station.id) return null;
-  if (job.waiting)
-    return step(`${station.name} while the ${job.waiting.for} comes`, "some lines do not need it");
   if (toRepeat(records).some(({ id }) => id === station.id))
     return step(`Look again at ${station.name.toLowerCase()}`, "something was turned since");
   if (measures(station)) return measuringStep(records, station, step);

@@ -6,20 +6,21 @@ import Dialog from "@mui/material/Dialog";
 import DialogActions from "@mui/material/DialogActions";
 import DialogContent from "@mui/material/DialogContent";
 import DialogTitle from "@mui/material/DialogTitle";
-import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useCallback, useState } from "react";
-import { presentStation } from "@/core/alignment/station-state";
+import { placeOfWork } from "@/core/alignment/plan";
 import { uncertaintyText } from "@/core/reference/reference-tape";
-import { limitFor, stationsOf } from "@/core/alignment/registry";
+import { limitFor } from "@/core/alignment/registry";
 import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
 import { exportJob } from "@/storage/bundles";
 import { deleteJob } from "@/storage/deleted-jobs";
 import { changeJob } from "@/storage/jobs";
+import { service } from "@/core/stations/service";
 import { Card } from "@/ui/card";
+import { PartsCard } from "../workshop/parts-card";
 import { Missing } from "../shell/missing";
 import { download, fileName } from "./download";
 import { JobTapeLine, stationHref } from "./job-tape-line";
@@ -77,7 +78,7 @@ function JobForm({ view }: { view: JobView }) {
         <Button color="inherit" component={Link} href={`/jobs/${job.id}/sheet`}>
           Sheet
         </Button>
-        <Button variant="contained" component={Link} href={stationHref(job.id, presentStation(view))}>
+        <Button variant="contained" component={Link} href={stationHref(job.id, placeOfWork(view))}>
           To the bench
         </Button>
       </Box>
@@ -106,7 +107,7 @@ function JobForm({ view }: { view: JobView }) {
             </Typography>
           ))}
         </Card>
-        <Waiting view={view} />
+        <PartsCard view={view} station={service.id} />
         <RouteCard view={view} />
         <Card title="This job">
           <Box sx={{ display: "flex", gap: 1, flexWrap: "wrap" }}>
@@ -146,58 +147,5 @@ function JobForm({ view }: { view: JobView }) {
         </DialogActions>
       </Dialog>
     </Box>
-  );
-}
-
-function Waiting({ view: { job, machine } }: { view: JobView }) {
-  const [part, setPart] = useState(job.waiting?.for ?? "");
-  const [until, setUntil] = useState(job.waiting?.until ?? "");
-  const [after, setAfter] = useState<string>(job.waiting?.after ?? "service");
-  const complete = part.trim() !== "" && until !== "";
-  return (
-    <Card title="Waiting for a part">
-      <Box sx={{ display: "flex", gap: 1, flexWrap: "wrap", alignItems: "center" }}>
-        <TextField
-          label="Part"
-          value={part}
-          onChange={(e) => setPart(e.target.value)}
-          sx={{ flex: "1 1 160px" }}
-        />
-        <TextField
-          label="Expected"
-          type="date"
-          value={until}
-          onChange={(e) => setUntil(e.target.value)}
-          slotProps={{ inputLabel: { shrink: true } }}
-        />
-        <TextField
-          select
-          label="Work stops after"
-          value={after}
-          onChange={(e) => setAfter(e.target.value)}
-          sx={{ minWidth: 150 }}
-        >
-          {stationsOf(machine)
-            .filter(({ kind }) => kind !== "sheet")
-            .map(({ id, name }) => (
-              <MenuItem key={id} value={id}>
-                {name}
-              </MenuItem>
-            ))}
-        </TextField>
-        <Button
-          variant="outlined"
-          disabled={!complete}
-          onClick={() => void changeJob(job.id, { waiting: { for: part.trim(), until, after } })}
-        >
-          Wait
-        </Button>
-        {job.waiting && (
-          <Button color="inherit" onClick={() => void changeJob(job.id, { waiting: null })}>
-            It is here
-          </Button>
-        )}
-      </Box>
-    </Card>
   );
 }

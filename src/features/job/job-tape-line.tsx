@@ -1,7 +1,9 @@
 import type { JobRecords } from "@/core/records/job-records";
 import { memo } from "react";
-import { blankStates, presentStation, stationState } from "@/core/alignment/station-state";
+import { blankStates, stationState } from "@/core/alignment/station-state";
 import { routeOf } from "@/core/alignment/registry";
+import { goesOn, placeOfWork } from "@/core/alignment/plan";
+import { expectedOn, PART_WORDS, stateOf } from "@/core/workshop/part";
 import type { Station } from "@/core/stations/station";
 import { shortDay } from "@/ui/short-day";
 import { TapeLine } from "@/ui/tape-line";
@@ -14,6 +16,17 @@ function stripesOf(records: JobRecords, station: Station) {
   const names = records.job.blankTapes ?? [];
   return blankStates(records, station)?.map((state, i) => ({ name: names[i].name, state }));
 }
+
+/** Where the tape is cut: before the first station that waits, with its part that comes last. */
+function gapOf(records: JobRecords) {
+  const [first] = records.job.finishedAt === null ? goesOn(records).waits : [];
+  if (!first) return null;
+  const [last] = first.parts.toSorted((a, b) => (expectedOn(b) ?? "9").localeCompare(expectedOn(a) ?? "9"));
+  const day = expectedOn(last);
+  const what = last.name.length > NAME_FITS ? `${last.name.slice(0, NAME_FITS - 1)}…` : last.name;
+  return { before: first.station.id, text: `${what} · ${day ? shortDay(day) : PART_WORDS[stateOf(last)]}` };
+}
+const NAME_FITS = 14;
 
 /** The tape line of a job; the playhead stands at `here`, or where the work is. */
 export const JobTapeLine = memo(function JobTapeLine({
@@ -39,13 +52,8 @@ export const JobTapeLine = memo(function JobTapeLine({
         href: stationHref(job.id, station),
       }))}
       onGoTo={onGoTo}
-      present={here ?? (job.finishedAt ? null : presentStation(records).id)}
-      gap={
-        job.waiting && {
-          after: job.waiting.after,
-          text: `${job.waiting.for} · ${shortDay(job.waiting.until)}`,
-        }
-      }
+      present={here ?? (job.finishedAt ? null : placeOfWork(records).id)}
+      gap={gapOf(records)}
     />
   );
 });

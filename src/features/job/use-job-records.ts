@@ -20,17 +20,21 @@ export function useJobRecords(jobId: string): JobView | null | undefined {
   return useLiveQuery(async () => {
     const job = await database.jobs.get(jobId);
     if (!job) return null;
-    const [machine, speeds, readings, adjustments] = await Promise.all([
+    const [machine, speeds, readings, adjustments, neededParts, stripDown] = await Promise.all([
       database.machines.get(job.machineId),
       tapesOf(job),
       database.readings.where("jobId").equals(jobId).toArray(),
       database.adjustments.where("jobId").equals(jobId).toArray(),
+      database.neededParts.where("jobId").equals(jobId).toArray(),
+      database.stripDown.where("jobId").equals(jobId).sortBy("place"),
     ]);
     const used = await database.tapes.bulkGet([...new Set(readings.map(({ context }) => context.tapeId))]);
     const tapesUsed = used.filter((one) => one !== undefined);
     const tape = speeds.find(({ speedCmPerS }) => speedCmPerS === job.speedCmPerS)?.tape;
     const blanks = await blanksOf(job, readings);
-    return machine && tape ? { job, machine, tape, speeds, tapesUsed, blanks, readings, adjustments } : null;
+    return machine && tape
+      ? { job, machine, tape, speeds, tapesUsed, blanks, readings, adjustments, neededParts, stripDown }
+      : null;
   }, [jobId]);
 }
 
@@ -46,12 +50,14 @@ async function tapesOf(job: Job): Promise<JobView["speeds"]> {
 /** All jobs with their records, the last changed first. */
 export function useFloor(): JobRecords[] | undefined {
   return useLiveQuery(async () => {
-    const [jobs, machines, blanks, readings, adjustments] = await Promise.all([
+    const [jobs, machines, blanks, readings, adjustments, neededParts, stripDown] = await Promise.all([
       database.jobs.orderBy("updatedAt").reverse().toArray(),
       database.machines.toArray(),
       database.blanks.toArray(),
       database.readings.toArray(),
       database.adjustments.toArray(),
+      database.neededParts.toArray(),
+      database.stripDown.toArray(),
     ]);
     const unfinishedFirst = [
       ...jobs.filter((job) => !job.finishedAt),
@@ -67,6 +73,8 @@ export function useFloor(): JobRecords[] | undefined {
           blanks: blanks.filter(({ id }) => job.blankTapes?.some((one) => one.id === id)),
           readings: readings.filter(({ jobId }) => jobId === job.id),
           adjustments: adjustments.filter(({ jobId }) => jobId === job.id),
+          neededParts: neededParts.filter(({ jobId }) => jobId === job.id),
+          stripDown: stripDown.filter(({ jobId }) => jobId === job.id),
         },
       ];
     });

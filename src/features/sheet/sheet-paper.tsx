@@ -17,6 +17,7 @@ import type { JobView } from "../job/use-job-records";
 import { pathEntryText } from "../bench/path-log";
 import { SheetCurves } from "./sheet-curves";
 import { OwnerCard, tapesForOwner } from "./owner-card";
+import { WorkshopSection } from "./workshop-section";
 import { FoundAndLeft } from "./found-and-left";
 
 const day = new Intl.DateTimeFormat("en-GB", { dateStyle: "long", timeZone: "UTC" });
@@ -92,6 +93,7 @@ export function SheetPaper({ view }: { view: JobView }) {
           </ul>
         </section>
       )}
+      <WorkshopSection view={view} />
       {open.length > 0 && (
         <section>
           <h2>Not done</h2>

@@ -4,12 +4,15 @@ import {
   knownAdjustmentSchema,
   knownJobSchema,
   knownMachineSchema,
+  knownPartSchema,
   knownReadingSchema,
 } from "@/core/alignment/known-records";
 import { blankTapeSchema } from "@/core/records/blank-tape";
 import { calibrationSchema } from "@/core/records/input-calibration";
 import { partRunSchema, watchSchema } from "@/core/records/runs";
 import { referenceTapeSchema } from "@/core/reference/reference-tape";
+import { pictureSchema } from "@/core/workshop/picture";
+import { stripEntrySchema } from "@/core/workshop/strip-entry";
 import { sequenceSchema } from "@/core/signals/sequence";
 import type { UnzelDatabase } from "../database";
 
@@ -49,6 +52,14 @@ export const BACKED_UP = {
   adjustments: { name: "turns and work", schema: knownAdjustmentSchema, meeting: "refuse", key: "id" },
   runs: { name: "runs", schema: partRunSchema, meeting: "refuse", key: "id" },
   watches: { name: "watched runs", schema: watchSchema, meeting: "refuse", key: "id" },
+  neededParts: { name: "parts to get", schema: knownPartSchema, meeting: "later", key: "id" },
+  stripDown: { name: "lines of strip-down logs", schema: stripEntrySchema, meeting: "later", key: "id" },
+  pictures: {
+    name: "pictures",
+    schema: pictureSchema.extend({ image: z.instanceof(Blob) }),
+    meeting: "mine",
+    key: "id",
+  },
   sequences: { name: "test sequences", schema: sequenceSchema, meeting: "mine", key: "id" },
   calibrations: { name: "calibrations", schema: calibrationSchema, meeting: "mine", key: "deviceId" },
   settings: { name: "settings", schema: z.object({ id: text, value: anything }), meeting: "mine", key: "id" },

@@ -56,14 +56,21 @@ export async function writeBackup(at: string, onProgress: (share: number) => voi
   return archive.finish(at);
 }
 
-/** A row as JSON has it; sounds become files of their own. */
+/** What becomes a file of its own, and how a row names it. */
+const BLOBS = {
+  sound: { mark: "$sound", ending: "wav", type: "audio/wav" },
+  picture: { mark: "$picture", ending: "jpg", type: "image/jpeg" },
+} as const;
+
+/** A row as JSON has it; sounds and pictures become files of their own. */
 async function asText(table: TableName, row: Row, archive: ArchiveWriter): Promise<unknown> {
   const entries = await Promise.all(
     Object.entries(row).map(async ([name, value]) => {
       const file = `${table}/${encodeURIComponent(keyOf(table, row))}.${name}`;
       if (value instanceof Blob) {
-        archive.add(`${file}.wav`, new Uint8Array(await value.arrayBuffer()));
-        return [name, { $sound: `${file}.wav` }];
+        const { mark, ending } = BLOBS[table === "pictures" ? "picture" : "sound"];
+        archive.add(`${file}.${ending}`, new Uint8Array(await value.arrayBuffer()));
+        return [name, { [mark]: `${file}.${ending}` }];
       }
       if (value instanceof Float32Array) {
         archive.add(`${file}.f32`, new Uint8Array(value.slice().buffer));
@@ -117,7 +124,8 @@ async function withSounds(row: Row, files: ReadonlyMap<string, Blob>): Promise<R
   const entries = await Promise.all(
     Object.entries(row ?? {}).map(async ([name, value]) => {
       if (typeof value !== "object" || value === null) return [name, value];
-      if ("$sound" in value) return [name, found(value.$sound).slice(0, undefined, "audio/wav")];
+      for (const { mark, type } of Object.values(BLOBS))
+        if (mark in value) return [name, found((value as Row)[mark]).slice(0, undefined, type)];
       if ("$samples" in value) {
         const bytes = await found(value.$samples).arrayBuffer();
         return [name, new Float32Array(bytes.slice(0, bytes.byteLength - (bytes.byteLength % 4)))];

@@ -1,0 +1,20 @@
+import type { ComponentType } from "react";
+import type { ChecklistStationId } from "@/core/stations";
+import { ServiceDesk } from "../workshop/service-desk";
+import { Checklist, type ChecklistProps } from "./checklist";
+
+/** What stands in the middle of the bench where eyes and hands do the work. */
+const DESKS: { readonly [Id in ChecklistStationId]: ComponentType<ChecklistProps> } = {
+  intake: Checklist,
+  service: ServiceDesk,
+  path: Checklist,
+  clean: Checklist,
+};
+
+/** The desk of a station; nothing for one that measures, which has its picture. */
+export function Desk(props: ChecklistProps) {
+  const { kind, id } = props.station;
+  if (kind !== "checklist") return null;
+  const Own = DESKS[id as ChecklistStationId];
+  return <Own {...props} />;
+}

@@ -1,0 +1,16 @@
+import { pictureSchema, type PictureMark } from "@/core/workshop/picture";
+import { database, type KeptPicture } from "./database";
+import { writes } from "./kept-writes";
+
+/** Keeps a picture with its image. */
+export async function keepPicture({ image, ...picture }: KeptPicture): Promise<void> {
+  const known = { ...pictureSchema.parse(picture), image };
+  await writes.write("a picture", async () => void (await database.pictures.put(known)));
+}
+
+/** What is drawn on it. */
+export const markPicture = (id: string, marks: PictureMark[]): Promise<void> =>
+  writes.write("a mark on a picture", async () => void (await database.pictures.update(id, { marks })));
+
+export const deletePicture = (id: string): Promise<void> =>
+  writes.write("a picture", () => database.pictures.delete(id));
