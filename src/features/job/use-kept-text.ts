@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 
 /**
- * A text field bound to a stored text: typing is stored a moment later and when the page is left, and what
+ * A text field bound to a stored text: typing is stored a moment later, and at once when the field or the page is left; what
  * another tab stored shows up here as long as nobody types here.
  */
 export function useKeptText(stored: string, store: (text: string) => Promise<void>) {
@@ -32,5 +32,8 @@ export function useKeptText(stored: string, store: (text: string) => Promise<voi
   return {
     value: typed ?? stored,
     onChange: (event: { target: { value: string } }) => setTyped(event.target.value),
+    onBlur: () => {
+      if (typed !== null) void store(typed).then(() => setTyped((now) => (now === typed ? null : now)));
+    },
   };
 }

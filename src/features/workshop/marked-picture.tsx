@@ -45,6 +45,7 @@ export function MarkedPicture({ picture, says, draws = null, onDrawn, height }: 
       {/* eslint-disable-next-line @next/next/no-img-element -- it lies in this browser: no server makes it smaller */}
       <img ref={show} alt={says} style={{ width: "100%", height: "100%", display: "block" }} />
       <svg
+        aria-hidden={draws === null}
         viewBox={`0 0 ${picture.width} ${picture.height}`}
         style={{
           position: "absolute",

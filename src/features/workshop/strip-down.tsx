@@ -33,13 +33,18 @@ export function StripDown({ view, station }: { view: JobView; station: string })
   const log = inPlace(view.stripDown ?? []);
   const open = openLines(log);
   const [together, setTogether] = useState(() => log.some(({ fittedAt, trouble }) => fittedAt ?? trouble));
-  const [chosenId, choose] = useState<string | null>(null);
+  const [chosenId, setChosen] = useState<string | null>(null);
   const [undone, setUndone] = useState<StripEntry | null>(null);
   const [refused, setRefused] = useState<string | null>(null);
   const [said, say] = useState("");
   const [freshId, setFresh] = useState<string | null>(null);
   const picker = useRef<HTMLInputElement>(null);
   const pictures = useAddPicture(jobId);
+  /** What is only looked at again does not take the keys. */
+  const choose = (id: string | null) => {
+    setChosen(id);
+    setFresh(null);
+  };
   const chosen =
     log.find(({ id }) => id === chosenId) ?? (together ? nextToFit(log) : null) ?? log.at(-1) ?? null;
 
@@ -47,7 +52,7 @@ export function StripDown({ view, station }: { view: JobView; station: string })
     setUndone(null);
     setRefused(null);
     const { id, stored } = logStripEntry(jobId, kind);
-    choose(id);
+    setChosen(id);
     setFresh(id);
     await stored;
     say(`${kind} logged`);
