@@ -8,7 +8,7 @@ const encoded = (value: unknown) => new TextEncoder().encode(JSON.stringify(valu
 
 /** An archive of some tables, as bytes of JSON. */
 function archiveOf(tables: Record<string, Uint8Array>): Blob {
-  const writer = new ArchiveWriter();
+  const writer = new ArchiveWriter("unzel-backup");
   for (const [table, rows] of Object.entries(tables)) writer.add(`tables/${table}.json`, rows);
   return writer.finish("2026-11-20T10:00:00.000Z");
 }

@@ -16,6 +16,10 @@ test("pictures of every main view", async ({ page }) => {
   await expect(page.getByLabel("Notes")).toHaveValue(/tacky/);
   await page.screenshot(shot("job"));
 
+  await page.goto("/jobs/demo-job-0415/bench/intake");
+  await expect(page.getByRole("list", { name: "Before anything is opened" })).toBeVisible();
+  await page.screenshot(shot("bench-intake"));
+
   await hands.open("demo-job-0415", "speed");
   await hands.play("2 % slow, lumpy belt");
   await hands.settled();
@@ -42,7 +46,9 @@ test("pictures of every main view", async ({ page }) => {
   await page.getByRole("link", { name: /^Speed/ }).click();
   await expect(hands.speed).toBeVisible();
   await page.waitForTimeout(500);
-  await page.screenshot(shot("bench-speed-lamp"));
+  await page.goto("/jobs/demo-job-0398/bench/service");
+  await expect(page.getByRole("region", { name: "Strip-down log" })).toContainText("Goes on next");
+  await page.screenshot(shot("bench-service"));
   await page.emulateMedia({ colorScheme: "light" });
 
   await hands.open("demo-job-0412", "azimuth");
@@ -69,7 +75,6 @@ test("pictures of every main view", async ({ page }) => {
     /(pass|close|fail)$/,
     { timeout: 30_000 },
   );
-  await page.screenshot(shot("bench-level"));
   await page.getByRole("link", { name: /^Response/ }).click();
   await expect(page.getByRole("contentinfo")).toContainText("12.5 kHz", { timeout: 300_000 });
   await page.waitForTimeout(6000);

@@ -168,3 +168,41 @@ test("parts: a station waits for its own, the floor says what is overdue and wha
   await expect(page.getByRole("list", { name: "Here, to be fitted" })).toContainText("2 × pinch roller");
   await expect(job).not.toContainText("waiting");
 });
+
+test("intake: what the complaint means says what to do first; it travels with its pictures in one archive", async ({
+  page,
+  browser,
+}) => {
+  await page.goto("/");
+  await expect(page.getByRole("article")).toHaveCount(4);
+  await page.goto("/jobs/demo-job-0412/bench/intake");
+  const steps = page.getByRole("list", { name: "Before anything is opened" });
+  await expect(steps).toContainText("a shell that binds");
+  await page.getByRole("button", { name: "Dead" }).click();
+  await expect(steps).toContainText("Leaked cells");
+  await page.getByRole("button", { name: "Sounds dull" }).click();
+  const found = page.getByRole("region", { name: "As found, before anything is opened" });
+  await expect(found.getByRole("link", { name: "Speed: taken" })).toBeVisible();
+  await expect(found.getByRole("link", { name: "Azimuth" })).toBeVisible();
+  await page.getByLabel("What came with it").fill("two reels");
+  await page.getByLabel("Wanted by").fill("2026-11-01");
+  const image = await page.screenshot({ clip: { x: 0, y: 0, width: 60, height: 40 } });
+  await page
+    .getByLabel("Pictures", { exact: true })
+    .setInputFiles({ name: "front.png", mimeType: "image/png", buffer: image });
+  await expect(page.getByRole("button", { name: /^Open: Picture of the machine/ })).toBeVisible();
+
+  await page.goto("/jobs/demo-job-0412");
+  const saved = page.waitForEvent("download");
+  await page.getByRole("button", { name: "Export with pictures and sounds" }).click();
+  const archive = await (await saved).path();
+  const elsewhere = await (await browser.newContext({ baseURL: new URL(page.url()).origin })).newPage();
+  await elsewhere.goto("/");
+  await expect(elsewhere.getByRole("article")).toHaveCount(4);
+  await elsewhere.getByLabel("Job file").setInputFiles(archive);
+  await expect(elsewhere.getByText("Imported job 0412 with its pictures and sounds.")).toBeVisible();
+  await expect(elsewhere.getByText("wanted by 1 Nov")).toBeVisible();
+  await elsewhere.goto("/jobs/demo-job-0412/bench/intake");
+  await expect(elsewhere.getByLabel("What came with it")).toHaveValue("two reels");
+  await expect(elsewhere.getByRole("button", { name: /^Open: Picture of the machine/ })).toBeVisible();
+});

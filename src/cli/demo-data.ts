@@ -376,6 +376,7 @@ new DemoJob(
     speedCmPerS: 19.05,
     otherSpeeds: [{ speedCmPerS: 38.1, tapeId: "ssa-04" }],
     complaint: "Runs slow; voices sound tired.",
+    symptoms: ["slow"],
     createdAt: "2026-11-19T10:02:00.000Z",
     done: allDone("intake", "service", "path", "clean"),
   }),
@@ -445,6 +446,10 @@ jobs.push(
     tapeId: "ssa-01",
     speedCmPerS: 4.76,
     complaint: "Chews tape in reverse, and pianos wobble.",
+    symptoms: ["eats tape", "wavers"],
+    cameWith: "mains lead, one tape with a loop drawn out of it",
+    contact: "transfer room, ext. 31",
+    wantedBy: "2026-12-18",
     createdAt: "2026-11-21T14:30:00.000Z",
   }),
 );
@@ -456,6 +461,8 @@ new DemoJob(
     tapeId: "ssa-01",
     speedCmPerS: 4.76,
     complaint: "Wavers, worse on batteries.",
+    symptoms: ["wavers"],
+    wantedBy: "2026-12-04",
     notes: "Old belt is tacky and has a flat where it sat on the motor pulley.",
     createdAt: "2026-11-12T08:40:00.000Z",
     done: {

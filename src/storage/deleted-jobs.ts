@@ -26,7 +26,7 @@ interface DeletedJob {
 export const PREFIX_OF_DELETED = "deleted-job-";
 const KEPT_MS = 24 * 60 * 60 * 1000;
 /** Tables whose records belong to one job each. */
-const OWN = [
+export const OWN = [
   database.readings,
   database.adjustments,
   database.runs,

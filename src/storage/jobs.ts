@@ -34,6 +34,10 @@ export async function changeJob(
       Job,
       | "complaint"
       | "notes"
+      | "symptoms"
+      | "cameWith"
+      | "contact"
+      | "wantedBy"
       | "finishedAt"
       | "tapeId"
       | "speedCmPerS"
@@ -62,6 +66,20 @@ export async function setCheck(id: string, station: string, line: string, done: 
         done: { ...job.done, [station]: done ? [...others, line] : others },
         updatedAt: new Date().toISOString(),
       });
+    }),
+  );
+}
+
+/** Adds a picture to those of the machine as it came in, or takes one out. */
+export async function changeJobPictures(id: string, change: (ids: string[]) => string[]): Promise<void> {
+  await writes.write("a picture of the job", () =>
+    database.transaction("rw", database.jobs, async () => {
+      const job = await database.jobs.get(id);
+      if (job)
+        await database.jobs.update(id, {
+          pictures: change(job.pictures ?? []),
+          updatedAt: new Date().toISOString(),
+        });
     }),
   );
 }

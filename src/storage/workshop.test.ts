@@ -5,7 +5,7 @@ import { writeBundle } from "@/core/formats/job-bundle";
 import { inPlace, openLines } from "@/core/workshop/strip-down";
 import { expectedOn, stateOf } from "@/core/workshop/part";
 import { aBundle, aJob, aPart } from "@/testing/records";
-import { readBackup, restoreBackup, writeBackup } from "./backup/backup";
+import { readBackup, restoreBackup, writeBackup, writeJobArchive } from "./backup/backup";
 import { exportJob, importBundle } from "./bundles";
 import { database, UnzelDatabase } from "./database";
 import { bringBackJob, deleteJob } from "./deleted-jobs";
@@ -224,4 +224,49 @@ describe("what a job carries with it", () => {
 it("a part of a job that is not in its file is refused", async () => {
   const stray = { ...aBundle(), neededParts: [aPart({ jobId: "elsewhere" })] };
   await expect(importBundle(writeBundle(stray, AT))).rejects.toThrow(/refers to a job/);
+});
+
+describe("the archive of one job", () => {
+  const filled = async () => {
+    const { machines, tapes } = aBundle();
+    await database.machines.bulkAdd(machines);
+    await database.tapes.bulkAdd(tapes);
+    await database.jobs.add(aJob({ id: "j2", number: "0500" }));
+    await off("screw");
+    await keepPicture(PICTURE);
+    await keepPicture({ ...PICTURE, id: "pic2", jobId: "j2" });
+    return writeJobArchive("j1", AT);
+  };
+  const rowsIn = async () =>
+    Object.fromEntries(
+      await Promise.all(database.tables.map(async (table) => [table.name, await table.count()] as const)),
+    );
+
+  it("holds that job and what belongs to it, and brings it back beside what is here", async () => {
+    const archive = await filled();
+    await deleteJob("j1");
+    await database.drafts.clear();
+    await restoreBackup(await readBackup(archive, undefined, "unzel-job-archive"), "merge");
+    expect(await rowsIn()).toMatchObject({ jobs: 2, pictures: 2, stripDown: 1, machines: 1, tapes: 1 });
+    await Promise.all(database.tables.map((table) => table.clear()));
+    await restoreBackup(await readBackup(archive, undefined, "unzel-job-archive"), "merge");
+    expect(await rowsIn()).toMatchObject({ jobs: 1, pictures: 1, stripDown: 1, flags: 0, settings: 0 });
+  });
+
+  it("is not taken for a backup of everything, nor the other way", async () => {
+    const archive = await filled();
+    await expect(readBackup(archive)).rejects.toThrow(/archive of one job: import it on the floor/);
+    await expect(readBackup(await writeBackup(AT), undefined, "unzel-job-archive")).rejects.toThrow(
+      /bring it back under Backup/,
+    );
+  });
+
+  it("cut short or changed in one byte it is refused whole", async () => {
+    const archive = await filled();
+    const bytes = new Uint8Array(await archive.arrayBuffer());
+    const image = bytes.findIndex((_, i) => [0xff, 0xd8, 0xff, 0xd9].every((b, k) => bytes[i + k] === b));
+    bytes[image + 1] ^= 1;
+    for (const bad of [archive.slice(0, archive.size - 30), new Blob([bytes])])
+      await expect(readBackup(bad, undefined, "unzel-job-archive")).rejects.toThrow(/Nothing was changed/);
+  });
 });

@@ -4,6 +4,7 @@ import {
   readBackup,
   restoreBackup,
   writeBackup,
+  writeJobArchive,
   type Backup,
   type Change,
   type RestoreWay,
@@ -14,6 +15,10 @@ import { serve } from "./serve";
 export interface BackupApi {
   /** Everything in one archive. */
   write(at: string, onProgress: (share: number) => void): Promise<Blob>;
+  /** One job in an archive, with its pictures and sounds. */
+  writeJob(jobId: string, at: string, onProgress: (share: number) => void): Promise<Blob>;
+  /** Reads the archive of one job whole and brings it in beside what is here; rejects with a sentence. Resolves to its number. */
+  bringJob(file: Blob, onProgress: (share: number) => void): Promise<string>;
   /** Reads an archive whole and says what it would change; rejects with a sentence for one that cannot be used. */
   read(file: Blob, onProgress: (share: number) => void): Promise<{ at: string; changes: Change[] }>;
   /** Brings back what was read last. */
@@ -24,6 +29,14 @@ let open: Backup | null = null;
 
 const api: BackupApi = {
   write: (at, onProgress) => writeBackup(at, seldom(onProgress)),
+
+  writeJob: (jobId, at, onProgress) => writeJobArchive(jobId, at, seldom(onProgress)),
+
+  async bringJob(file, onProgress) {
+    const archive = await readBackup(file, seldom(onProgress), "unzel-job-archive");
+    await restoreBackup(archive, "merge");
+    return (archive.rows.get("jobs") ?? []).map(({ number }) => String(number)).join(", ");
+  },
 
   async read(file, onProgress) {
     open = await readBackup(file, seldom(onProgress));

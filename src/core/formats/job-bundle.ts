@@ -127,7 +127,8 @@ function requireReferences({
   const lost =
     jobs.find(
       (job) => !machineIds.has(job.machineId) || speedsOf(job).some(({ tapeId }) => !tapeIds.has(tapeId)),
-    ) ?? [...readings, ...adjustments, ...neededParts, ...stripDown].find((record) => !jobIds.has(record.jobId));
+    ) ??
+    [...readings, ...adjustments, ...neededParts, ...stripDown].find((record) => !jobIds.has(record.jobId));
   if (lost)
     throw new ImportError(
       `The file is damaged: record ${lost.id} refers to a job, machine or tape that is not in it. Nothing was imported.`,

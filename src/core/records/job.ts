@@ -1,4 +1,5 @@
 import * as z from "@/core/text/zod";
+import { SYMPTOMS } from "@/core/workshop/symptoms";
 import { SIDES, id, station, text, time } from "./fields";
 
 export const EDGE_CURLS = ["none", "slight", "curls"] as const;
@@ -64,6 +65,16 @@ export const jobSchema = z.object({
     .optional(),
   complaint: text,
   notes: text.default(""),
+  /** What the complaint means, in plain words. */
+  symptoms: z.array(z.enum(SYMPTOMS)).max(SYMPTOMS.length).optional(),
+  /** What came with the machine, and a tape that was stuck in it. */
+  cameWith: z.string().max(2000).optional(),
+  /** Who is told when it is done. It stays in this browser and in files that it exports. */
+  contact: z.string().max(500).optional(),
+  /** The day by which it is wanted. */
+  wantedBy: z.iso.date().nullable().optional(),
+  /** Of the machine as it came in. */
+  pictures: z.array(id).max(40).optional(),
   /** Speed is set right on the side that plays, instead of sharing the error between the sides. */
   oneSideOnly: z.boolean().optional(),
   /** Stations that this job goes without. */

@@ -1,11 +1,12 @@
 import type { ComponentType } from "react";
 import type { ChecklistStationId } from "@/core/stations";
+import { IntakeDesk } from "../workshop/intake-desk";
 import { ServiceDesk } from "../workshop/service-desk";
 import { Checklist, type ChecklistProps } from "./checklist";
 
 /** What stands in the middle of the bench where eyes and hands do the work. */
 const DESKS: { readonly [Id in ChecklistStationId]: ComponentType<ChecklistProps> } = {
-  intake: Checklist,
+  intake: IntakeDesk,
   service: ServiceDesk,
   path: Checklist,
   clean: Checklist,

@@ -22,14 +22,18 @@ import { KeyCap } from "@/ui/key-cap";
 import { JobTapeLine } from "../job/job-tape-line";
 import { backupReminder } from "../backup/backup-age";
 import { useFloor } from "../job/use-job-records";
+import { isArchive, useJobArchive } from "../job/use-job-archive";
 import { PageFrame } from "../shell/page-frame";
 import { DifferingOffer } from "./differing-offer";
+import { shortDay } from "@/ui/short-day";
+import { today } from "../workshop/today";
 import { nextStep } from "./next-step";
 import { PartsStrip } from "./parts-strip";
 
 /** All jobs as tape lines, and what can be done now. */
 export function Floor() {
   const router = useRouter();
+  const archive = useJobArchive();
   const jobs = useFloor();
   const [message, setMessage] = useState<{ severity: "success" | "error"; text: string } | null>(null);
   const [offered, setOffered] = useState<Differing[]>([]);
@@ -55,6 +59,11 @@ export function Floor() {
 
   const importFile = async (file: File) => {
     try {
+      if (await isArchive(file)) {
+        const number = await archive.bring(file);
+        setMessage({ severity: "success", text: `Imported job ${number} with its pictures and sounds.` });
+        return;
+      }
       const { jobNumbers, newReadings, differing } = await importBundle(await file.text());
       setOffered(differing);
       setMessage({
@@ -74,10 +83,10 @@ export function Floor() {
         <>
           <FileButton
             label="Job file"
-            accept=".json,application/json"
+            accept=".json,application/json,.zip,application/zip"
             onFile={(file) => void importFile(file)}
           >
-            Import job
+            {archive.share === null ? "Import job" : `Importing, ${Math.round(100 * archive.share)} %`}
           </FileButton>
           <Button variant="contained" component={Link} href="/jobs/new">
             New job<KeyCap>N</KeyCap>
@@ -204,6 +213,17 @@ function FloorJob({ records }: { records: JobRecords }) {
         >
           {job.number} · {job.complaint || "no complaint written down"}
         </Box>
+        {job.wantedBy && !job.finishedAt && (
+          <Box
+            sx={{
+              color: job.wantedBy < today() ? "error.main" : "text.secondary",
+              fontWeight: job.wantedBy < today() ? 650 : 400,
+              whiteSpace: "nowrap",
+            }}
+          >
+            wanted by {shortDay(job.wantedBy)}
+          </Box>
+        )}
         <Box
           sx={{
             color: waits ? "warning.main" : "text.secondary",

@@ -27,6 +27,7 @@ import { JobTapeLine, stationHref } from "./job-tape-line";
 import { RouteCard } from "./route-card";
 import { useJobAddress } from "./job-address";
 import { useJobRecords, type JobView } from "./use-job-records";
+import { useJobArchive } from "./use-job-archive";
 import { useKeptText } from "./use-kept-text";
 
 export function JobPage() {
@@ -50,6 +51,7 @@ function JobForm({ view }: { view: JobView }) {
     job.notes,
     useCallback((text) => changeJob(job.id, { notes: text }), [job.id]),
   );
+  const archive = useJobArchive();
   const house = TOLERANCE_CLASSES[machine.toleranceClass];
 
   const exportIt = async () => {
@@ -121,6 +123,19 @@ function JobForm({ view }: { view: JobView }) {
             </Button>
             <Button variant="outlined" onClick={() => void exportIt()}>
               Export job
+            </Button>
+            <Button
+              variant="outlined"
+              disabled={archive.share !== null}
+              onClick={() =>
+                void archive
+                  .write(job.id, `${fileName(job.number, machine.name)}.unzel.zip`)
+                  .catch((error: Error) => setTrouble(error.message))
+              }
+            >
+              {archive.share === null
+                ? "Export with pictures and sounds"
+                : `Exporting, ${Math.round(100 * archive.share)} %`}
             </Button>
             <Button color="error" onClick={() => setDeleting(true)}>
               Delete…

@@ -8,6 +8,7 @@ import {
   type SheetStation,
 } from "@/core/alignment/sheet";
 import { limitSign } from "@/core/stations/quantity";
+import { MEANINGS } from "@/core/workshop/symptoms";
 import type { Machine } from "@/core/records/machine";
 import { quantityOf } from "@/core/alignment/registry";
 import { fixed, THIN_SPACE, withUncertainty } from "@/core/text/number-text";
@@ -54,6 +55,18 @@ export function SheetPaper({ view }: { view: JobView }) {
         </dd>
         <dt>Complaint</dt>
         <dd>{job.complaint || "none written down"}</dd>
+        {job.symptoms && job.symptoms.length > 0 && (
+          <>
+            <dt>What it meant</dt>
+            <dd>{job.symptoms.map((one) => MEANINGS[one].says).join(". ")}</dd>
+          </>
+        )}
+        {job.cameWith && (
+          <>
+            <dt>Came with</dt>
+            <dd>{job.cameWith}</dd>
+          </>
+        )}
         <dt>In, out</dt>
         <dd>
           {day.format(new Date(job.createdAt))} to{" "}

@@ -5,10 +5,14 @@ import { ImportError } from "@/core/formats/import-error";
 import { valueOfJson } from "@/core/formats/json-text";
 import * as z from "@/core/text/zod";
 
+/** What an archive is: everything of a browser, or one job with all that belongs to it. */
+export const ARCHIVE_KINDS = ["unzel-backup", "unzel-job-archive"] as const;
+export type ArchiveKind = (typeof ARCHIVE_KINDS)[number];
+
 /** The last file of an archive: what is in it, so that a cut or changed one is known. */
 const LIST = "unzel-backup.json";
 const listSchema = z.object({
-  format: z.literal("unzel-backup"),
+  format: z.enum(ARCHIVE_KINDS),
   version: z.literal(1),
   at: z.iso.datetime(),
   files: z.array(z.object({ name: z.string(), bytes: z.number(), sha256: z.string() })),
@@ -31,6 +35,8 @@ export class ArchiveWriter {
     else this.parts.push(new Blob([chunk as Uint8Array<ArrayBuffer>]));
   });
 
+  constructor(private readonly kind: ArchiveKind) {}
+
   add(name: string, bytes: Uint8Array): void {
     this.put(name, bytes);
     this.files.push({ name, bytes: bytes.length, sha256: bytesToHex(sha256(bytes)) });
@@ -38,7 +44,7 @@ export class ArchiveWriter {
 
   /** @param at when it was made, ISO */
   finish(at: string): Blob {
-    const list = { format: "unzel-backup", version: 1, at, files: this.files };
+    const list = { format: this.kind, version: 1, at, files: this.files };
     this.put(LIST, new TextEncoder().encode(JSON.stringify(list)));
     this.zip.end();
     if (this.trouble) throw this.trouble;
@@ -54,6 +60,7 @@ export class ArchiveWriter {
 
 /** What an archive holds, each file whole and as it was written. */
 export interface Archive {
+  kind: ArchiveKind;
   at: string;
   files: ReadonlyMap<string, Blob>;
 }
@@ -130,7 +137,7 @@ export async function readArchive(
       );
     files.set(name, one.blob);
   }
-  return { at: parsed.data.at, files };
+  return { kind: parsed.data.format, at: parsed.data.at, files };
 }
 
 /** A ZIP archive without a comment ends with a record of 22 bytes that has this mark. */

@@ -1,10 +1,12 @@
-import { textInKeyOrder } from "@/core/formats/job-bundle";
+import type { IndexableType } from "dexie";
+import { readBundle, textInKeyOrder } from "@/core/formats/job-bundle";
 import { firstIssue, ImportError } from "@/core/formats/import-error";
 import { valueOfJson } from "@/core/formats/json-text";
 import { database } from "../database";
 import { LAST_LOGGED } from "../jobs";
-import { PREFIX_OF_DELETED } from "../deleted-jobs";
-import { ArchiveWriter, readArchive } from "./archive";
+import { exportJob } from "../bundles";
+import { OWN, PREFIX_OF_DELETED } from "../deleted-jobs";
+import { ArchiveWriter, readArchive, type ArchiveKind } from "./archive";
 import { BACKED_UP, TABLE_NAMES, type TableName } from "./backup-tables";
 
 /** A record as it lies in a table. */
@@ -32,12 +34,58 @@ const LAST_BACKUP = "last-backup";
 const keyOf = (table: TableName, row: Row): string => String(row[BACKED_UP[table].key]);
 const fileOf = (table: TableName) => `tables/${table}.json`;
 
+type Progress = (share: number) => void;
+
 /** Everything that Unzel keeps in this browser in one archive, but for what was deleted. */
-export async function writeBackup(at: string, onProgress: (share: number) => void = () => {}): Promise<Blob> {
-  const archive = new ArchiveWriter();
+export async function writeBackup(at: string, onProgress: Progress = () => {}): Promise<Blob> {
+  const archive = new ArchiveWriter("unzel-backup");
   const keys = await Promise.all(
     TABLE_NAMES.map((table) => database.table(table).toCollection().primaryKeys()),
   );
+  await addRows(archive, keys, onProgress);
+  return archive.finish(at);
+}
+
+/**
+ * One job with all that belongs to it, pictures and sounds too, its machine and its tapes, in one archive; beside them
+ * the job file, for whoever reads that.
+ */
+export async function writeJobArchive(
+  jobId: string,
+  at: string,
+  onProgress: Progress = () => {},
+): Promise<Blob> {
+  const archive = new ArchiveWriter("unzel-job-archive");
+  const text = await exportJob(jobId);
+  archive.add(JOB_FILE, new TextEncoder().encode(text));
+  const { machines, tapes, blanks } = readBundle(text);
+  const beside: Partial<Record<TableName, string[]>> = {
+    jobs: [jobId],
+    machines: machines.map(({ id }) => id),
+    tapes: tapes.map(({ id }) => id),
+    blanks: blanks.map(({ id }) => id),
+  };
+  const keys = await Promise.all(
+    TABLE_NAMES.map(
+      async (table) =>
+        beside[table] ??
+        (OWN_NAMES.includes(table)
+          ? await database.table(table).where("jobId").equals(jobId).primaryKeys()
+          : []),
+    ),
+  );
+  await addRows(archive, keys, onProgress);
+  return archive.finish(at);
+}
+const JOB_FILE = "job.unzel.json";
+const OWN_NAMES: readonly string[] = OWN.map(({ name }) => name);
+
+/** @param keys of each table, in the order of `TABLE_NAMES` */
+async function addRows(
+  archive: ArchiveWriter,
+  keys: readonly IndexableType[][],
+  onProgress: Progress,
+): Promise<void> {
   const total = keys.reduce((sum, { length }) => sum + length, 0);
   let written = 0;
   for (const [i, table] of TABLE_NAMES.entries()) {
@@ -53,7 +101,6 @@ export async function writeBackup(at: string, onProgress: (share: number) => voi
     }
     archive.add(fileOf(table), new TextEncoder().encode(JSON.stringify(rows)));
   }
-  return archive.finish(at);
 }
 
 /** What becomes a file of its own, and how a row names it. */
@@ -86,8 +133,13 @@ async function asText(table: TableName, row: Row, archive: ArchiveWriter): Promi
  * Reads a backup and checks every record of it.
  * @throws ImportError with a sentence for one that cannot be used
  */
-export async function readBackup(file: Blob, onProgress?: (share: number) => void): Promise<Backup> {
-  const { at, files } = await readArchive(file, onProgress);
+export async function readBackup(
+  file: Blob,
+  onProgress?: Progress,
+  wanted: ArchiveKind = "unzel-backup",
+): Promise<Backup> {
+  const { kind, at, files } = await readArchive(file, onProgress);
+  if (kind !== wanted) throw new ImportError(OTHER_KIND[kind]);
   const rows = new Map<TableName, Row[]>();
   for (const table of TABLE_NAMES) {
     const list = files.get(fileOf(table));
@@ -113,6 +165,12 @@ export async function readBackup(file: Blob, onProgress?: (share: number) => voi
   }
   return { at, rows };
 }
+
+/** What is said of an archive that was opened where the other kind belongs. */
+const OTHER_KIND: Record<ArchiveKind, string> = {
+  "unzel-backup": "This is a backup of a whole workshop: bring it back under Backup. Nothing was changed.",
+  "unzel-job-archive": "This is the archive of one job: import it on the floor. Nothing was changed.",
+};
 
 async function withSounds(row: Row, files: ReadonlyMap<string, Blob>): Promise<Row> {
   const found = (name: unknown): Blob => {
