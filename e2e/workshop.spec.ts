@@ -1,4 +1,5 @@
 import { expect, test, type Locator, type Page } from "@playwright/test";
+import { BenchHands } from "./bench-hands";
 import { choose } from "./choose";
 import { NOT_WAV } from "./sounds";
 
@@ -205,4 +206,49 @@ test("intake: what the complaint means says what to do first; it travels with it
   await elsewhere.goto("/jobs/demo-job-0412/bench/intake");
   await expect(elsewhere.getByLabel("What came with it")).toHaveValue("two reels");
   await expect(elsewhere.getByRole("button", { name: /^Open: Picture of the machine/ })).toBeVisible();
+});
+
+test("a tape that sheds is not baked without consent, and once played nothing is logged before the path is clean", async ({
+  page,
+}) => {
+  await page.goto("/");
+  await expect(page.getByRole("article")).toHaveCount(4);
+  await page.goto("/jobs/demo-job-0412/bench/clean");
+  await page.getByLabel("Which tape").fill("Interview 12");
+  await page.getByRole("button", { name: "Look at it" }).click();
+  const tape = page.getByRole("region", { name: "Interview 12" });
+  await expect(tape).toContainText("It may be played");
+  await tape.getByRole("button", { name: "squeals" }).click();
+  await expect(tape).toContainText("Not yet");
+  await expect(tape).toContainText("Only with the owner's consent");
+  await tape.getByRole("button", { name: "unknown base" }).click();
+  await expect(tape).toContainText("Its base has to be known first");
+  await tape.getByRole("button", { name: "unknown base" }).click();
+  await tape.getByRole("checkbox").check();
+  await tape.getByLabel("Temperature, °C").fill("90");
+  await expect(tape).toContainText("Between 45 and 57");
+  await tape.getByLabel("Temperature, °C").fill("54");
+  await tape.getByRole("button", { name: "It was baked like that" }).click();
+  await expect(tape).toContainText("it may be played for 21 more days");
+  await tape.getByRole("button", { name: /It was played/ }).click();
+  await expect(page.getByRole("checkbox", { checked: true })).toHaveCount(0);
+
+  const hands = new BenchHands(page);
+  await hands.open("demo-job-0412", "speed");
+  await expect(page.getByText(/Interview 12 was played and may have left oxide/)).toBeVisible();
+  const rows = hands.slip.getByRole("listitem");
+  await expect(rows.first()).toBeVisible();
+  const before = await rows.count();
+  await hands.play("nothing wrong");
+  await hands.settled();
+  await page.keyboard.press("Space");
+  await page.keyboard.press("p");
+  await page.getByRole("button", { name: "To cleaning" }).click();
+  for (const line of await page.getByRole("checkbox").all()) await line.check();
+  await page.keyboard.press("]");
+  await expect(page.getByText(/may have left oxide/)).toHaveCount(0);
+  await expect(rows).toHaveCount(before);
+  await hands.settled();
+  await page.keyboard.press("Space");
+  await expect(rows).toHaveCount(before + 1);
 });

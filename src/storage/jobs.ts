@@ -9,6 +9,8 @@ import type { Adjustment } from "@/core/records/adjustment";
 import { pathEntrySchema, type Job, type PathEntry } from "@/core/records/job";
 import type { Machine } from "@/core/records/machine";
 import type { Reading } from "@/core/records/reading";
+import { clean } from "@/core/stations/clean";
+import { decide, tapeCheckSchema, type TapeCheck } from "@/core/workshop/tape-condition";
 import { inOrder } from "./clock-set-back";
 import { database } from "./database";
 import { writes } from "./kept-writes";
@@ -65,6 +67,38 @@ export async function setCheck(id: string, station: string, line: string, done: 
       await database.jobs.update(id, {
         done: { ...job.done, [station]: done ? [...others, line] : others },
         updatedAt: new Date().toISOString(),
+      });
+    }),
+  );
+}
+
+/** Changes what was written down of the tapes that were looked at. */
+export async function changeTapeChecks(
+  id: string,
+  change: (checks: TapeCheck[]) => TapeCheck[],
+): Promise<void> {
+  await writes.write("what was seen of a tape", () =>
+    database.transaction("rw", database.jobs, async () => {
+      const job = await database.jobs.get(id);
+      if (!job) return;
+      const tapeChecks = change(job.tapeChecks ?? []).map((check) => tapeCheckSchema.parse(check));
+      await database.jobs.update(id, { tapeChecks, updatedAt: new Date().toISOString() });
+    }),
+  );
+}
+
+/** Says that a tape was played. One that leaves something in the path takes the ticks of cleaning away. */
+export async function playedTape(id: string, checkId: string): Promise<void> {
+  await writes.write("that a tape was played", () =>
+    database.transaction("rw", database.jobs, async () => {
+      const job = await database.jobs.get(id);
+      const check = job?.tapeChecks?.find((one) => one.id === checkId);
+      if (!job || !check) return;
+      const playedAt = new Date().toISOString();
+      await database.jobs.update(id, {
+        tapeChecks: job.tapeChecks!.map((one) => (one.id === checkId ? { ...one, playedAt } : one)),
+        done: decide(check, playedAt).cleanAfter ? { ...job.done, [clean.id]: [] } : job.done,
+        updatedAt: playedAt,
       });
     }),
   );

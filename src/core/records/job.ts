@@ -1,4 +1,5 @@
 import * as z from "@/core/text/zod";
+import { tapeCheckSchema } from "@/core/workshop/tape-condition";
 import { SYMPTOMS } from "@/core/workshop/symptoms";
 import { SIDES, id, station, text, time } from "./fields";
 
@@ -73,6 +74,8 @@ export const jobSchema = z.object({
   contact: z.string().max(500).optional(),
   /** The day by which it is wanted. */
   wantedBy: z.iso.date().nullable().optional(),
+  /** Tapes that were looked at before they were played. */
+  tapeChecks: z.array(tapeCheckSchema).max(100).optional(),
   /** Of the machine as it came in. */
   pictures: z.array(id).max(40).optional(),
   /** Speed is set right on the side that plays, instead of sharing the error between the sides. */

@@ -4,6 +4,8 @@ import Box from "@mui/material/Box";
 import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { limitFor, measures, routeOf, stationById, unitOf } from "@/core/alignment/registry";
+import { whyUnclean } from "@/core/alignment/unclean";
+import { clean } from "@/core/stations/clean";
 import { secondPass } from "@/core/alignment/second-pass";
 import { otherSpeedsToDo, readingsOf, toRepeat } from "@/core/alignment/station-state";
 import { pitchRange } from "@/core/guidance/pitch-range";
@@ -132,10 +134,11 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
     [adjusters, station.id],
   );
   const [workId, chooseWork] = useChosenWork(work);
-  const logAs = async (phase: Phase) => measuring && setNotice(await log(phase));
+  const unclean = measuring && whyUnclean(job);
+  const logAs = async (phase: Phase) => measuring && setNotice(unclean ?? (await log(phase)));
   const turned = async (atStop = proposed.atStop) => {
-    setNotice(null);
-    if (!proposed.adjuster) return;
+    setNotice(unclean);
+    if (!proposed.adjuster || unclean) return;
     if (proposed.turns === 0) return setNotice("The slot has not been turned since the last time.");
     await logTurn(proposed.adjuster, proposed.turns, atStop);
   };
@@ -235,7 +238,12 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
       )}
       <BenchNotice notice={setBack} action={null} onClose={null} />
       <BenchNotice
-        notice={notice ?? listener.trouble}
+        notice={unclean}
+        action={{ words: "To cleaning", onPress: () => goTo(stationHref(job.id, clean)) }}
+        onClose={null}
+      />
+      <BenchNotice
+        notice={(notice === unclean ? null : notice) ?? listener.trouble}
         action={
           listener.lost && !notice ? { words: "Start again", onPress: () => void startAgain(listener) } : null
         }

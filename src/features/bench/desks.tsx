@@ -1,5 +1,6 @@
 import type { ComponentType } from "react";
 import type { ChecklistStationId } from "@/core/stations";
+import { CleanDesk } from "../workshop/clean-desk";
 import { IntakeDesk } from "../workshop/intake-desk";
 import { ServiceDesk } from "../workshop/service-desk";
 import { Checklist, type ChecklistProps } from "./checklist";
@@ -9,7 +10,7 @@ const DESKS: { readonly [Id in ChecklistStationId]: ComponentType<ChecklistProps
   intake: IntakeDesk,
   service: ServiceDesk,
   path: Checklist,
-  clean: Checklist,
+  clean: CleanDesk,
 };
 
 /** The desk of a station; nothing for one that measures, which has its picture. */
