@@ -57,78 +57,48 @@ export async function changeJob(
   });
 }
 
+/** Changes a job by what it is when its turn comes; one that is gone is left alone. */
+const changeStored = (what: string, id: string, to: (job: Job) => Partial<Job>): Promise<void> =>
+  writes.write(what, () =>
+    database.transaction("rw", database.jobs, async () => {
+      const job = await database.jobs.get(id);
+      if (job) await database.jobs.update(id, { ...to(job), updatedAt: new Date().toISOString() });
+    }),
+  );
+
 /** Ticks or unticks one line of a checklist. */
-export async function setCheck(id: string, station: string, line: string, done: boolean): Promise<void> {
-  await writes.write("a tick", () =>
-    database.transaction("rw", database.jobs, async () => {
-      const job = await database.jobs.get(id);
-      if (!job) return;
-      const others = (job.done[station] ?? []).filter((other) => other !== line);
-      await database.jobs.update(id, {
-        done: { ...job.done, [station]: done ? [...others, line] : others },
-        updatedAt: new Date().toISOString(),
-      });
-    }),
-  );
-}
-
-/** Changes what was written down of the tapes that were looked at. */
-export async function changeTapeChecks(
-  id: string,
-  change: (checks: TapeCheck[]) => TapeCheck[],
-): Promise<void> {
-  await writes.write("what was seen of a tape", () =>
-    database.transaction("rw", database.jobs, async () => {
-      const job = await database.jobs.get(id);
-      if (!job) return;
-      const tapeChecks = change(job.tapeChecks ?? []).map((check) => tapeCheckSchema.parse(check));
-      await database.jobs.update(id, { tapeChecks, updatedAt: new Date().toISOString() });
-    }),
-  );
-}
-
-/** Says that a tape was played. One that leaves something in the path takes the ticks of cleaning away. */
-export async function playedTape(id: string, checkId: string): Promise<void> {
-  await writes.write("that a tape was played", () =>
-    database.transaction("rw", database.jobs, async () => {
-      const job = await database.jobs.get(id);
-      const check = job?.tapeChecks?.find((one) => one.id === checkId);
-      if (!job || !check) return;
-      const playedAt = new Date().toISOString();
-      await database.jobs.update(id, {
-        tapeChecks: job.tapeChecks!.map((one) => (one.id === checkId ? { ...one, playedAt } : one)),
-        done: decide(check, playedAt).cleanAfter ? { ...job.done, [clean.id]: [] } : job.done,
-        updatedAt: playedAt,
-      });
-    }),
-  );
-}
-
-/** Adds a picture to those of the machine as it came in, or takes one out. */
-export async function changeJobPictures(id: string, change: (ids: string[]) => string[]): Promise<void> {
-  await writes.write("a picture of the job", () =>
-    database.transaction("rw", database.jobs, async () => {
-      const job = await database.jobs.get(id);
-      if (job)
-        await database.jobs.update(id, {
-          pictures: change(job.pictures ?? []),
-          updatedAt: new Date().toISOString(),
-        });
-    }),
-  );
-}
+export const setCheck = (id: string, station: string, line: string, isDone: boolean): Promise<void> =>
+  changeStored("a tick", id, ({ done }) => {
+    const others = (done[station] ?? []).filter((other) => other !== line);
+    return { done: { ...done, [station]: isDone ? [...others, line] : others } };
+  });
 
 /** Appends what was gauged at a guide or head, or takes an entry out again. */
-export async function changePathLog(id: string, change: (log: PathEntry[]) => PathEntry[]): Promise<void> {
-  await writes.write("a line of the path", () =>
-    database.transaction("rw", database.jobs, async () => {
-      const job = await database.jobs.get(id);
-      if (!job) return;
-      const pathLog = change(job.pathLog ?? []).map((entry) => pathEntrySchema.parse(entry));
-      await database.jobs.update(id, { pathLog, updatedAt: new Date().toISOString() });
-    }),
-  );
-}
+export const changePathLog = (id: string, change: (log: PathEntry[]) => PathEntry[]): Promise<void> =>
+  changeStored("a line of the path", id, ({ pathLog = [] }) => ({
+    pathLog: change(pathLog).map((entry) => pathEntrySchema.parse(entry)),
+  }));
+
+/** Changes what was written down of the tapes that were looked at. */
+export const changeTapeChecks = (id: string, change: (checks: TapeCheck[]) => TapeCheck[]): Promise<void> =>
+  changeStored("what was seen of a tape", id, ({ tapeChecks = [] }) => ({
+    tapeChecks: change(tapeChecks).map((check) => tapeCheckSchema.parse(check)),
+  }));
+
+/** Says that a tape was played. One that leaves something in the path takes the ticks of cleaning away. */
+export const playedTape = (id: string, checkId: string): Promise<void> =>
+  changeStored("that a tape was played", id, ({ tapeChecks = [], done }) => {
+    const playedAt = new Date().toISOString();
+    const played = tapeChecks.find((one) => one.id === checkId);
+    return {
+      tapeChecks: tapeChecks.map((one) => (one === played ? { ...one, playedAt } : one)),
+      done: played && decide(played, playedAt).cleanAfter ? { ...done, [clean.id]: [] } : done,
+    };
+  });
+
+/** Adds a picture to those of the machine as it came in, or takes one out. */
+export const changeJobPictures = (id: string, change: (ids: string[]) => string[]): Promise<void> =>
+  changeStored("a picture of the job", id, ({ pictures = [] }) => ({ pictures: change(pictures) }));
 
 /**
  * Appends readings and adjustments of one moment, all of them or none; they are never edited. Resolves once they are
