@@ -22,6 +22,7 @@ export function CleanDesk({ view, station, onNext }: ChecklistProps) {
         </Card>
       }
       asideName="Tapes before they go in"
+      equal
     >
       <TapeChecks view={view} />
     </DeskColumns>
