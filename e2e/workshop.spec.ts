@@ -185,7 +185,7 @@ test("intake: what the complaint means says what to do first; it travels with it
   const found = page.getByRole("region", { name: "As found, before anything is opened" });
   await expect(found.getByRole("link", { name: "Speed: taken" })).toBeVisible();
   await expect(found.getByRole("link", { name: "Azimuth" })).toBeVisible();
-  await page.getByLabel("What came with it").fill("two reels");
+  await page.getByRole("textbox", { name: "What came with it" }).fill("two reels");
   await page.getByLabel("Wanted by").fill("2026-11-01");
   const image = await page.screenshot({ clip: { x: 0, y: 0, width: 60, height: 40 } });
   await page
@@ -204,7 +204,7 @@ test("intake: what the complaint means says what to do first; it travels with it
   await expect(elsewhere.getByText("Imported job 0412 with its pictures and sounds.")).toBeVisible();
   await expect(elsewhere.getByText("wanted by 1 Nov")).toBeVisible();
   await elsewhere.goto("/jobs/demo-job-0412/bench/intake");
-  await expect(elsewhere.getByLabel("What came with it")).toHaveValue("two reels");
+  await expect(elsewhere.getByRole("textbox", { name: "What came with it" })).toHaveValue("two reels");
   await expect(elsewhere.getByRole("button", { name: /^Open: Picture of the machine/ })).toBeVisible();
 });
 
@@ -224,7 +224,8 @@ test("a tape that sheds is not baked without consent, and once played nothing is
   await tape.getByRole("button", { name: "unknown base" }).click();
   await expect(tape).toContainText("Its base has to be known first");
   await tape.getByRole("button", { name: "unknown base" }).click();
-  await tape.getByRole("checkbox").check();
+  await tape.getByRole("checkbox").click();
+  await expect(tape.getByRole("checkbox")).toBeChecked();
   await tape.getByLabel("Temperature, °C").fill("90");
   await expect(tape).toContainText("Between 45 and 57");
   await tape.getByLabel("Temperature, °C").fill("54");
@@ -244,8 +245,14 @@ test("a tape that sheds is not baked without consent, and once played nothing is
   await page.keyboard.press("Space");
   await page.keyboard.press("p");
   await page.getByRole("button", { name: "To cleaning" }).click();
-  for (const line of await page.getByRole("checkbox").all()) await line.check();
+  const lines = page.getByRole("region", { name: /^Clean:/ }).getByRole("checkbox");
+  await expect(lines).toHaveCount(5);
+  for (const line of await lines.all()) {
+    await line.click();
+    await expect(line).toBeChecked();
+  }
   await page.keyboard.press("]");
+  await expect(hands.speed).toBeVisible();
   await expect(page.getByText(/may have left oxide/)).toHaveCount(0);
   await expect(rows).toHaveCount(before);
   await hands.settled();

@@ -6,8 +6,14 @@ export function onControl(event: KeyboardEvent): boolean {
   );
 }
 
-/** After a click the focus goes back to the page, so that Space logs and does not press the button again. */
+/**
+ * After a click on a button or a tick the focus goes back to the page, so that Space logs and does not press it again,
+ * and the other keys are the bench's.
+ */
 export function releaseButton(event: React.PointerEvent): void {
-  const button = (event.target as HTMLElement).closest?.("button");
-  if (button) setTimeout(() => button.blur());
+  if (!(event.target as HTMLElement).closest?.("button, label, input[type=checkbox]")) return;
+  setTimeout(() => {
+    const held = document.activeElement;
+    if (held instanceof HTMLElement && held.matches("button, input[type=checkbox]")) held.blur();
+  });
 }

@@ -135,9 +135,9 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
   );
   const [workId, chooseWork] = useChosenWork(work);
   const unclean = measuring && whyUnclean(job);
-  const logAs = async (phase: Phase) => measuring && setNotice(unclean ?? (await log(phase)));
+  const logAs = async (phase: Phase) => measuring && !unclean && setNotice(await log(phase));
   const turned = async (atStop = proposed.atStop) => {
-    setNotice(unclean);
+    setNotice(null);
     if (!proposed.adjuster || unclean) return;
     if (proposed.turns === 0) return setNotice("The slot has not been turned since the last time.");
     await logTurn(proposed.adjuster, proposed.turns, atStop);
@@ -243,7 +243,7 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
         onClose={null}
       />
       <BenchNotice
-        notice={(notice === unclean ? null : notice) ?? listener.trouble}
+        notice={notice ?? listener.trouble}
         action={
           listener.lost && !notice ? { words: "Start again", onPress: () => void startAgain(listener) } : null
         }
