@@ -93,7 +93,7 @@ function Weeks({ soon, from }: { soon: PartOfJob[]; from: string }) {
       <svg
         viewBox={`0 0 ${WIDTH} ${height}`}
         style={{ minWidth: 700, width: "100%" }}
-        role="img"
+        role="group"
         aria-label={saidOf(soon)}
       >
         {Array.from({ length: DAYS }, (_, i) => {

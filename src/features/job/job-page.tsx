@@ -44,10 +44,12 @@ function JobForm({ view }: { view: JobView }) {
   const [trouble, setTrouble] = useState<string | null>(null);
   const [deleting, setDeleting] = useState(false);
   const complaint = useKeptText(
+    `complaint-${job.id}`,
     job.complaint,
     useCallback((text) => changeJob(job.id, { complaint: text }), [job.id]),
   );
   const notes = useKeptText(
+    `notes-${job.id}`,
     job.notes,
     useCallback((text) => changeJob(job.id, { notes: text }), [job.id]),
   );

@@ -1,27 +1,35 @@
-import { useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { keepTyped, nowStored, unstored } from "./unstored-text";
 
 /**
  * A text field bound to a stored text: typing is stored a moment later, and at once when the field or the page is left; what
- * another tab stored shows up here as long as nobody types here.
+ * another tab stored shows up here as long as nobody types here. What was typed last before the page was killed is there
+ * when it opens again.
+ * @param key names it among all texts of this browser
  */
-export function useKeptText(stored: string, store: (text: string) => Promise<void>) {
-  const [typed, setTyped] = useState<string | null>(null);
-  const latest = useRef({ typed, store });
+export function useKeptText(key: string, stored: string, store: (text: string) => Promise<void>) {
+  const [typed, setTyped] = useState(() => unstored(key));
+  const keep = useCallback(
+    async (text: string) => {
+      await store(text);
+      nowStored(key, text);
+      setTyped((now) => (now === text ? null : now));
+    },
+    [key, store],
+  );
+  const latest = useRef({ typed, keep });
   useEffect(() => {
-    latest.current = { typed, store };
+    latest.current = { typed, keep };
   });
   useEffect(() => {
     if (typed === null) return;
-    const timer = setTimeout(
-      () => void store(typed).then(() => setTyped((now) => (now === typed ? null : now))),
-      400,
-    );
+    const timer = setTimeout(() => void keep(typed), 400);
     return () => clearTimeout(timer);
-  }, [typed, store]);
+  }, [typed, keep]);
   useEffect(() => {
     const flush = () => {
-      const { typed: text, store: keep } = latest.current;
-      if (text !== null) void keep(text);
+      const { typed: text, keep: toStore } = latest.current;
+      if (text !== null) void toStore(text);
     };
     window.addEventListener("pagehide", flush);
     return () => {
@@ -31,9 +39,12 @@ export function useKeptText(stored: string, store: (text: string) => Promise<voi
   }, []);
   return {
     value: typed ?? stored,
-    onChange: (event: { target: { value: string } }) => setTyped(event.target.value),
+    onChange: ({ target: { value } }: { target: { value: string } }) => {
+      keepTyped(key, value);
+      setTyped(value);
+    },
     onBlur: () => {
-      if (typed !== null) void store(typed).then(() => setTyped((now) => (now === typed ? null : now)));
+      if (typed !== null) void keep(typed);
     },
   };
 }

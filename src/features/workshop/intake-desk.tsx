@@ -51,6 +51,7 @@ function Complaint({ view }: { view: JobView }) {
   const symptoms = job.symptoms ?? [];
   const asked = askedBy(symptoms);
   const complaint = useKeptText(
+    `complaint-${job.id}`,
     job.complaint,
     useCallback((text: string) => changeJob(job.id, { complaint: text }), [job.id]),
   );
@@ -199,10 +200,12 @@ function BaselineRow({ view }: { view: JobView }) {
 
 function ComesAndGoes({ view: { job } }: { view: JobView }) {
   const cameWith = useKeptText(
+    `came-with-${job.id}`,
     job.cameWith ?? "",
     useCallback((text: string) => changeJob(job.id, { cameWith: text.slice(0, 2000) }), [job.id]),
   );
   const contact = useKeptText(
+    `contact-${job.id}`,
     job.contact ?? "",
     useCallback((text: string) => changeJob(job.id, { contact: text.slice(0, 500) }), [job.id]),
   );

@@ -13,6 +13,9 @@ import { KindGlyph } from "./kind-glyph";
 import { LineChips } from "./line-chips";
 import { PictureButton } from "./picture-button";
 
+/** Before the id of an entry: what is typed in its line. */
+export const LINE_KEY = "line-";
+
 /** What is worth writing down of each kind. */
 const EXAMPLES: Record<StripKind, string> = {
   assembly: "what it is: motor and drive",
@@ -82,6 +85,7 @@ export function OpenEntry({
 export function EntryLine({ entry, isFresh }: { entry: StripEntry; isFresh: boolean }) {
   const { id, kind } = entry;
   const text = useKeptText(
+    `${LINE_KEY}${id}`,
     entry.line,
     useCallback((typed: string) => setStripLine(id, typed.slice(0, LONGEST)), [id]),
   );

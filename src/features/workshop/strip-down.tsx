@@ -3,7 +3,7 @@ import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Paper from "@mui/material/Paper";
-import { useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { inPlace, nameOf, nextToFit, openLines } from "@/core/workshop/strip-down";
 import type { StripEntry, StripKind } from "@/core/workshop/strip-entry";
 import {
@@ -13,6 +13,7 @@ import {
   redoStripEntry,
   setApart,
   setFitted,
+  setStripLine,
   setTrouble,
   undoStripEntry,
 } from "@/storage/strip-down";
@@ -22,7 +23,8 @@ import { PressButton } from "@/ui/press-button";
 import { useBenchKeys } from "../bench/use-bench-keys";
 import type { JobView } from "../job/use-job-records";
 import { KIND_KEYS, KindKeys } from "./kind-keys";
-import { OpenEntry } from "./open-entry";
+import { nowStored, unstored, unstoredKeys } from "../job/unstored-text";
+import { LINE_KEY, OpenEntry } from "./open-entry";
 import { PutTogether } from "./put-together";
 import { Trays } from "./trays";
 import { useAddPicture } from "./use-add-picture";
@@ -40,6 +42,13 @@ export function StripDown({ view, station }: { view: JobView; station: string })
   const [freshId, setFresh] = useState<string | null>(null);
   const picker = useRef<HTMLInputElement>(null);
   const pictures = useAddPicture(jobId);
+  // lines whose page was gone before they were stored
+  useEffect(() => {
+    for (const key of unstoredKeys(LINE_KEY)) {
+      const text = unstored(key);
+      if (text !== null) void setStripLine(key.slice(LINE_KEY.length), text).then(() => nowStored(key, text));
+    }
+  }, []);
   /** What is only looked at again does not take the keys. */
   const choose = (id: string | null) => {
     setChosen(id);

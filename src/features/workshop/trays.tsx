@@ -73,7 +73,6 @@ function Token({ entry, wide = false, isChosen, onChoose }: TokenProps) {
       component="button"
       type="button"
       aria-pressed={isChosen}
-      aria-label={`${place}: ${nameOf(entry)}, ${word}`}
       onClick={() => onChoose(id)}
       sx={{
         display: "flex",
