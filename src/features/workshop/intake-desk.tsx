@@ -167,6 +167,11 @@ function BaselineRow({ view }: { view: JobView }) {
         </Box>
         <Box sx={{ minWidth: 0 }}>
           <Box sx={{ fontSize: 20, fontWeight: 700 }}>Measure as found</Box>
+          {askedBy(view.job.symptoms ?? []).minds.map((line) => (
+            <Box key={line} sx={{ color: "warning.main", fontWeight: 600, mt: 0.5 }}>
+              {line}
+            </Box>
+          ))}
           <Box sx={{ display: "flex", gap: 0.75, flexWrap: "wrap", mt: 0.5 }}>
             {stations.map(({ station, taken }) => (
               <Button
@@ -181,11 +186,6 @@ function BaselineRow({ view }: { view: JobView }) {
               </Button>
             ))}
           </Box>
-          {askedBy(view.job.symptoms ?? []).minds.map((line) => (
-            <Box key={line} sx={{ color: "warning.main", fontWeight: 600, mt: 0.5 }}>
-              {line}
-            </Box>
-          ))}
           {leftOut.length > 0 && (
             <Box sx={{ color: "warning.main", fontWeight: 600, mt: 0.5 }}>
               The route of this job leaves out {leftOut.map(({ name }) => name.toLowerCase()).join(", ")}: put
