@@ -8,8 +8,8 @@ import { blankNamed } from "@/core/records/blank-tape";
 import { blanksOf } from "./blanks";
 import { database } from "./database";
 
-/** The bundle text of one job with its machine and every tape that its readings name. */
-export async function exportJob(jobId: string): Promise<string> {
+/** One job with its machine and every tape that its readings name. @throws Error where there is none */
+export async function contentOfJob(jobId: string): Promise<BundleContent> {
   const job = await database.jobs.get(jobId);
   if (!job) throw new Error(`There is no job ${jobId} in this browser.`);
   const readings = await database.readings.where("jobId").equals(jobId).sortBy("id");
@@ -19,22 +19,23 @@ export async function exportJob(jobId: string): Promise<string> {
   ];
   const present = <T>(records: Array<T | undefined>) =>
     records.filter((record): record is T => record !== undefined);
-  return writeBundle(
-    {
-      jobs: [job],
-      machines: present([await database.machines.get(job.machineId)]),
-      tapes: present(await database.tapes.bulkGet(tapeIds)),
-      blanks: await blanksOf(job, readings),
-      readings,
-      adjustments,
-      runs: await database.runs.where("jobId").equals(jobId).sortBy("id"),
-      watches: await database.watches.where("jobId").equals(jobId).sortBy("id"),
-      neededParts: await database.neededParts.where("jobId").equals(jobId).sortBy("id"),
-      stripDown: await database.stripDown.where("jobId").equals(jobId).sortBy("place"),
-    },
-    new Date().toISOString(),
-  );
+  return {
+    jobs: [job],
+    machines: present([await database.machines.get(job.machineId)]),
+    tapes: present(await database.tapes.bulkGet(tapeIds)),
+    blanks: await blanksOf(job, readings),
+    readings,
+    adjustments,
+    runs: await database.runs.where("jobId").equals(jobId).sortBy("id"),
+    watches: await database.watches.where("jobId").equals(jobId).sortBy("id"),
+    neededParts: await database.neededParts.where("jobId").equals(jobId).sortBy("id"),
+    stripDown: await database.stripDown.where("jobId").equals(jobId).sortBy("place"),
+  };
 }
+
+/** The bundle text of one job. */
+export const exportJob = async (jobId: string): Promise<string> =>
+  writeBundle(await contentOfJob(jobId), new Date().toISOString());
 
 export interface ImportOutcome {
   jobNumbers: string[];
@@ -136,10 +137,8 @@ async function storeContent(content: BundleContent): Promise<ImportOutcome> {
   return database.transaction("rw", tables, async () => {
     const differing = await differingOf(content);
     const before = [await database.readings.count(), await database.adjustments.count()];
-    for (const job of jobs) {
-      const now: Job = { ...job, waiting: null };
-      await putIfLater(database.table("jobs"), now);
-    }
+    const jobsNow: Job[] = jobs.map((job) => ({ ...job, waiting: null }));
+    for (const job of jobsNow) await putIfLater(database.table("jobs"), job);
     for (const part of [...neededParts, ...jobs.flatMap((job) => partOfWaiting(job) ?? [])])
       await putIfLater(database.table("neededParts"), part);
     for (const entry of stripDown) await putIfLater(database.table("stripDown"), entry);

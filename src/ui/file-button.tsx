@@ -1,6 +1,7 @@
 "use client";
 import Button from "@mui/material/Button";
 import { useRef, type ReactNode } from "react";
+import { FilePicker } from "./file-picker";
 
 interface FileButtonProps {
   /** Name of the hidden file field. */
@@ -19,18 +20,7 @@ export function FileButton({ label, accept, onFile, variant = "text", children }
       <Button color="inherit" variant={variant} onClick={() => picker.current?.click()}>
         {children}
       </Button>
-      <input
-        ref={picker}
-        type="file"
-        hidden
-        accept={accept}
-        aria-label={label}
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          if (file) onFile(file);
-          event.target.value = "";
-        }}
-      />
+      <FilePicker label={label} accept={accept} picker={picker} onFiles={([file]) => file && onFile(file)} />
     </>
   );
 }

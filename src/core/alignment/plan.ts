@@ -42,8 +42,8 @@ export function goesOn(records: JobRecords): GoesOn {
 }
 
 /** Where the work on a job is: what can go on, or, where all that is left waits, the first station of that. */
-export const placeOfWork = (records: JobRecords): Station =>
-  goesOn(records).station ?? presentStation(records);
+export const placeOfWork = (records: JobRecords, { station } = goesOn(records)): Station =>
+  station ?? presentStation(records);
 
 /** A part with the job that needs it. */
 export interface PartOfJob {

@@ -1,8 +1,7 @@
 import * as z from "@/core/text/zod";
 
 /** Fields that many records share. */
-export const id = z.string().min(1).max(80);
-export const time = z.iso.datetime();
+export { id, time } from "@/core/text/id-and-time";
 export const text = z.string().max(20_000);
 export const name = z.string().trim().min(1, "Give it a name.").max(200);
 /** A station's id. Records know nothing of which stations there are; `known-records` checks it. */

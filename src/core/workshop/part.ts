@@ -1,7 +1,5 @@
+import { id, time } from "@/core/text/id-and-time";
 import * as z from "@/core/text/zod";
-
-const id = z.string().min(1).max(80);
-const time = z.iso.datetime();
 
 /** Where a part is on its way into a machine. */
 export const PART_STATES = ["wanted", "ordered", "fits", "wrong", "away", "back", "fitted"] as const;

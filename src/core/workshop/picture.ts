@@ -1,6 +1,6 @@
+import { id, time } from "@/core/text/id-and-time";
 import * as z from "@/core/text/zod";
 
-const id = z.string().min(1).max(80);
 /** A point of a picture, as shares of its width and height. */
 const point = z.object({ x: z.number().min(0).max(1), y: z.number().min(0).max(1) });
 
@@ -12,7 +12,7 @@ export type PictureMark = z.infer<typeof pictureMarkSchema>;
 export const pictureSchema = z.object({
   id,
   jobId: id,
-  at: z.iso.datetime(),
+  at: time,
   width: z.number().int().min(1).max(10_000),
   height: z.number().int().min(1).max(10_000),
   bytes: z.number().int().min(1),

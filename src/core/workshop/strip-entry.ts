@@ -1,7 +1,5 @@
+import { id, time } from "@/core/text/id-and-time";
 import * as z from "@/core/text/zod";
-
-const id = z.string().min(1).max(80);
-const time = z.iso.datetime();
 
 /** What comes off a machine, in the order of its keys. */
 export const STRIP_KINDS = [

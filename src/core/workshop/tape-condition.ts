@@ -1,7 +1,5 @@
+import { id, time } from "@/core/text/id-and-time";
 import * as z from "@/core/text/zod";
-
-const id = z.string().min(1).max(80);
-const time = z.iso.datetime();
 
 /** What is seen, heard or smelled of a tape before it is threaded. */
 export const TAPE_SIGNS = [

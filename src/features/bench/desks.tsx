@@ -4,14 +4,24 @@ import { CleanDesk } from "../workshop/clean-desk";
 import { IntakeDesk } from "../workshop/intake-desk";
 import { ServiceDesk } from "../workshop/service-desk";
 import { Checklist, type ChecklistProps } from "./checklist";
+import { PathLog } from "./path-log";
 
 /** What stands in the middle of the bench where eyes and hands do the work. */
 const DESKS: { readonly [Id in ChecklistStationId]: ComponentType<ChecklistProps> } = {
   intake: IntakeDesk,
   service: ServiceDesk,
-  path: Checklist,
+  path: PathDesk,
   clean: CleanDesk,
 };
+
+/** The tape path: its lines, and what was gauged at guides and heads. */
+function PathDesk(props: ChecklistProps) {
+  return (
+    <Checklist {...props}>
+      <PathLog view={props.view} />
+    </Checklist>
+  );
+}
 
 /** The desk of a station; nothing for one that measures, which has its picture. */
 export function Desk(props: ChecklistProps) {

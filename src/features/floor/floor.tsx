@@ -10,7 +10,7 @@ import { useRouter } from "next/navigation";
 import { useLiveQuery } from "dexie-react-hooks";
 import { useEffect, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
-import { goesOn, placeOfWork } from "@/core/alignment/plan";
+import { goesOn, placeOfWork, type GoesOn } from "@/core/alignment/plan";
 import { partName } from "@/core/workshop/part";
 import { toRepeat } from "@/core/alignment/station-state";
 import { importBundle, takeFromFile, type Differing } from "@/storage/bundles";
@@ -179,7 +179,8 @@ export function Floor() {
 
 function FloorJob({ records }: { records: JobRecords }) {
   const { job, machine } = records;
-  const waits = waitsFor(records);
+  const plan = goesOn(records);
+  const waits = job.finishedAt ? null : waitsFor(plan);
   return (
     <Box
       component="article"
@@ -231,7 +232,7 @@ function FloorJob({ records }: { records: JobRecords }) {
             whiteSpace: "nowrap",
           }}
         >
-          {waits ?? jobStatus(records)}
+          {waits ?? jobStatus(records, plan)}
         </Box>
       </Box>
       <JobTapeLine records={records} />
@@ -240,19 +241,19 @@ function FloorJob({ records }: { records: JobRecords }) {
 }
 
 /** The parts that a job waits for; null where it waits for none. */
-function waitsFor(records: JobRecords): string | null {
-  const parts = records.job.finishedAt ? [] : goesOn(records).waits.flatMap((one) => one.parts);
+function waitsFor({ waits }: GoesOn): string | null {
+  const parts = waits.flatMap((one) => one.parts);
   if (parts.length === 0) return null;
   return `waiting: ${partName(parts[0])}${parts.length > 1 ? ` and ${parts.length - 1} more` : ""}`;
 }
 
-function jobStatus(records: JobRecords): string {
+function jobStatus(records: JobRecords, plan: GoesOn): string {
   const { job, readings } = records;
   if (job.finishedAt) return "finished";
   const again = toRepeat(records);
   if (again.length > 0) return `${again.length} to repeat`;
   if (readings.length === 0 && Object.keys(job.done).length === 0) return "just in";
-  return `at ${placeOfWork(records).name.toLowerCase()}`;
+  return `at ${placeOfWork(records, plan).name.toLowerCase()}`;
 }
 
 function EmptyFloor({ onTrouble }: { onTrouble: (text: string) => void }) {

@@ -2,7 +2,7 @@ import type { JobRecords } from "@/core/records/job-records";
 import { memo } from "react";
 import { blankStates, stationState } from "@/core/alignment/station-state";
 import { routeOf } from "@/core/alignment/registry";
-import { goesOn, placeOfWork } from "@/core/alignment/plan";
+import { goesOn, placeOfWork, type GoesOn } from "@/core/alignment/plan";
 import { expectedOn, PART_WORDS, stateOf } from "@/core/workshop/part";
 import type { Station } from "@/core/stations/station";
 import { shortDay } from "@/ui/short-day";
@@ -18,8 +18,7 @@ function stripesOf(records: JobRecords, station: Station) {
 }
 
 /** Where the tape is cut: before the first station that waits, with its part that comes last. */
-function gapOf(records: JobRecords) {
-  const [first] = records.job.finishedAt === null ? goesOn(records).waits : [];
+function gapOf({ waits: [first] }: GoesOn) {
   if (!first) return null;
   const [last] = first.parts.toSorted((a, b) => (expectedOn(b) ?? "9").localeCompare(expectedOn(a) ?? "9"));
   const day = expectedOn(last);
@@ -40,6 +39,7 @@ export const JobTapeLine = memo(function JobTapeLine({
   onGoTo?(href: string): void;
 }) {
   const { job } = records;
+  const plan = goesOn(records);
   return (
     <TapeLine
       label={`Stations of job ${job.number}`}
@@ -52,8 +52,8 @@ export const JobTapeLine = memo(function JobTapeLine({
         href: stationHref(job.id, station),
       }))}
       onGoTo={onGoTo}
-      present={here ?? (job.finishedAt ? null : placeOfWork(records).id)}
-      gap={gapOf(records)}
+      present={here ?? (job.finishedAt ? null : placeOfWork(records, plan).id)}
+      gap={job.finishedAt === null ? gapOf(plan) : null}
     />
   );
 });

@@ -6,6 +6,7 @@ import TextField from "@mui/material/TextField";
 import { useLiveQuery } from "dexie-react-hooks";
 import { useRef, useState } from "react";
 import { database } from "@/storage/database";
+import { FilePicker } from "@/ui/file-picker";
 import { PageFrame } from "../shell/page-frame";
 import { RecordingCard } from "./recording-card";
 import { useRecordings } from "./use-recordings";
@@ -18,8 +19,8 @@ export function ListenPage() {
   const [over, setOver] = useState(false);
   const picker = useRef<HTMLInputElement>(null);
   const tapeOf = (id: string) => tapes?.find((tape) => tape.id === id) ?? null;
-  const add = (files: FileList | null) => {
-    if (files && files.length > 0) recordings.add([...files], tapeOf(tapeId));
+  const add = (files: File[]) => {
+    if (files.length > 0) recordings.add(files, tapeOf(tapeId));
   };
   return (
     <PageFrame title="Listen">
@@ -32,7 +33,7 @@ export function ListenPage() {
         onDrop={(event) => {
           event.preventDefault();
           setOver(false);
-          add(event.dataTransfer.files);
+          add([...event.dataTransfer.files]);
         }}
         sx={{
           border: 2,
@@ -72,18 +73,7 @@ export function ListenPage() {
         <Button variant="contained" onClick={() => picker.current?.click()}>
           Choose files
         </Button>
-        <input
-          ref={picker}
-          type="file"
-          hidden
-          multiple
-          accept=".wav,.flac,audio/*"
-          aria-label="Recordings"
-          onChange={(event) => {
-            add(event.target.files);
-            event.target.value = "";
-          }}
-        />
+        <FilePicker label="Recordings" accept=".wav,.flac,audio/*" picker={picker} onFiles={add} multiple />
       </Box>
       {recordings.files.map((one) => (
         <RecordingCard

@@ -10,10 +10,8 @@ import { baselineOf } from "@/core/alignment/baseline";
 import { askedBy, MEANINGS, SYMPTOMS, type Symptom } from "@/core/workshop/symptoms";
 import { changeJob, changeJobPictures } from "@/storage/jobs";
 import { Card } from "@/ui/card";
-import { KeyCap } from "@/ui/key-cap";
 import { PressButton } from "@/ui/press-button";
 import type { ChecklistProps } from "../bench/checklist";
-import { ChecklistLines } from "../bench/checklist-lines";
 import { useBenchKeys } from "../bench/use-bench-keys";
 import { stationHref } from "../job/job-tape-line";
 import type { JobView } from "../job/use-job-records";
@@ -21,30 +19,17 @@ import { useKeptText } from "../job/use-kept-text";
 import { DeskColumns } from "./desk-columns";
 import { KeptPictures } from "./kept-pictures";
 import { PictureButton } from "./picture-button";
+import { TicksCard } from "./ticks-card";
 import { useAddPicture } from "./use-add-picture";
 
 /** Intake: what the owner says, what that means, and what to do before anything is opened. */
-export function IntakeDesk({ view, station, onNext }: ChecklistProps) {
-  const { job } = view;
-  const ticked = job.done[station.id] ?? [];
-  return (
-    <DeskColumns middle={<Complaint view={view} />} asideName="Intake and pictures">
-      <Pictures view={view} />
-      <ComesAndGoes view={view} />
-      <Card title={`${station.name}: ${ticked.length} of ${station.checks.length} ticked`}>
-        <ChecklistLines view={view} station={station} size="small" />
-        <Button
-          variant={ticked.length === station.checks.length ? "contained" : "outlined"}
-          fullWidth
-          onClick={onNext}
-          sx={{ mt: 1 }}
-        >
-          Next station<KeyCap>]</KeyCap>
-        </Button>
-      </Card>
-    </DeskColumns>
-  );
-}
+export const IntakeDesk = (props: ChecklistProps) => (
+  <DeskColumns middle={<Complaint view={props.view} />} asideName="Intake and pictures">
+    <Pictures view={props.view} />
+    <ComesAndGoes view={props.view} />
+    <TicksCard {...props} />
+  </DeskColumns>
+);
 
 function Complaint({ view }: { view: JobView }) {
   const { job } = view;

@@ -1,6 +1,7 @@
 "use client";
 import Button from "@mui/material/Button";
 import type { RefObject } from "react";
+import { FilePicker } from "@/ui/file-picker";
 import { KeyCap } from "@/ui/key-cap";
 
 interface PictureButtonProps {
@@ -16,19 +17,7 @@ export function PictureButton({ onFiles, picker }: PictureButtonProps) {
       <Button variant="outlined" color="inherit" onClick={() => picker.current?.click()}>
         Picture<KeyCap>C</KeyCap>
       </Button>
-      <input
-        ref={picker}
-        type="file"
-        hidden
-        multiple
-        accept="image/*,.heic,.heif"
-        capture="environment"
-        aria-label="Pictures"
-        onChange={(event) => {
-          onFiles([...(event.target.files ?? [])]);
-          event.target.value = "";
-        }}
-      />
+      <FilePicker label="Pictures" accept="image/*,.heic,.heif" {...{ picker, onFiles }} multiple camera />
     </>
   );
 }

@@ -5,7 +5,7 @@ import Button from "@mui/material/Button";
 import Paper from "@mui/material/Paper";
 import { useEffect, useRef, useState } from "react";
 import { inPlace, nameOf, nextToFit, openLines } from "@/core/workshop/strip-down";
-import type { StripEntry, StripKind } from "@/core/workshop/strip-entry";
+import type { StripEntry, StripKind, Trouble } from "@/core/workshop/strip-entry";
 import {
   addStripPicture,
   clearTrouble,
@@ -77,7 +77,7 @@ export function StripDown({ view, station }: { view: JobView; station: string })
     setRefused(await setFitted(entry.id, entry.fittedAt === null));
     choose(null);
   };
-  const trouble = async (entry: StripEntry | null, what: "missing" | "broken") => {
+  const trouble = async (entry: StripEntry | null, what: Trouble) => {
     if (!entry || entry.trouble) return;
     await setTrouble(entry.id, what, station);
     choose(null);

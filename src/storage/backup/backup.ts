@@ -1,10 +1,10 @@
 import type { IndexableType } from "dexie";
-import { readBundle, textInKeyOrder } from "@/core/formats/job-bundle";
+import { textInKeyOrder, writeBundle } from "@/core/formats/job-bundle";
 import { firstIssue, ImportError } from "@/core/formats/import-error";
 import { valueOfJson } from "@/core/formats/json-text";
 import { database } from "../database";
 import { LAST_LOGGED } from "../jobs";
-import { exportJob } from "../bundles";
+import { contentOfJob } from "../bundles";
 import { OWN, PREFIX_OF_DELETED } from "../deleted-jobs";
 import { ArchiveWriter, readArchive, type ArchiveKind } from "./archive";
 import { BACKED_UP, TABLE_NAMES, type TableName } from "./backup-tables";
@@ -56,9 +56,9 @@ export async function writeJobArchive(
   onProgress: Progress = () => {},
 ): Promise<Blob> {
   const archive = new ArchiveWriter("unzel-job-archive");
-  const text = await exportJob(jobId);
-  archive.add(JOB_FILE, new TextEncoder().encode(text));
-  const { machines, tapes, blanks } = readBundle(text);
+  const content = await contentOfJob(jobId);
+  archive.add(JOB_FILE, new TextEncoder().encode(writeBundle(content, at)));
+  const { machines, tapes, blanks } = content;
   const beside: Partial<Record<TableName, string[]>> = {
     jobs: [jobId],
     machines: machines.map(({ id }) => id),
