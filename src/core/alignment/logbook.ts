@@ -143,7 +143,7 @@ function stoodBefore(station: MeasuringStation, bench: OnTheBench, pen: Pen): Re
   return before.every((one) => known.some(same(one))) ? [] : before;
 }
 
-function contextAt(
+export function contextAt(
   at: number,
   phase: Phase,
   station: MeasuringStation,

@@ -45,6 +45,8 @@ const SAME_SECONDS = 0.6;
 /** A tone that falls by this much has ended; turning a screw does not take it so low so soon. */
 const ENDED_DB = 15;
 const ENDED_FRAMES = 4;
+/** Level of a tone is what so many of its frames stay below. */
+const LOUDER_SHARE = 0.9;
 /** A tone that has just ended looks weaker for so long before that shows. */
 const UNSURE_FRAMES = 3;
 /** So long a tone that nobody recognises any more, since its level moves, is still followed. */
@@ -360,7 +362,8 @@ export class LivePlayback {
 /** Of each tenth of a second, whether the tone was there. */
 function present(tone: TonePair): boolean[] {
   const levels = togetherOf(tone);
-  const usual = median(Array.from(levels));
+  // that a tone has ended is known some seconds late: most of what is looked at may be silence by then
+  const usual = levels.toSorted()[Math.floor(LOUDER_SHARE * levels.length)];
   return Array.from(levels, (level) => level > usual - ENDED_DB);
 }
 

@@ -6,6 +6,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { limitFor, measures, routeOf, stationById, unitOf } from "@/core/alignment/registry";
 import { whyUnclean } from "@/core/alignment/unclean";
 import { clean } from "@/core/stations/clean";
+import { firstRole, passStations, type OnePass } from "@/core/alignment/one-pass";
 import { secondPass } from "@/core/alignment/second-pass";
 import { otherSpeedsToDo, readingsOf, toRepeat } from "@/core/alignment/station-state";
 import { pitchRange } from "@/core/guidance/pitch-range";
@@ -27,6 +28,8 @@ import { Desk } from "./desks";
 import { KeyList } from "./key-list";
 import { useJobListener } from "./listener-provider";
 import { absence, Middle } from "./middle";
+import { PassPicture } from "./one-pass/pass-picture";
+import { useOnePass } from "./one-pass/use-one-pass";
 import { PracticeDrawer } from "./practice-drawer";
 import { SetUpColumn } from "./set-up-card";
 import { shownSlots } from "./shown-slots";
@@ -43,6 +46,7 @@ import { useClockSetBack } from "./use-clock-set-back";
 import { useLogbook } from "./use-logbook";
 import { useOnTheBench } from "./use-on-the-bench";
 import { useProposedTurns } from "./use-proposed-turns";
+import { NOTHING_WANTED } from "@/workers/listener-api";
 import { useWatchedRecording } from "./use-watched-recording";
 import { useChosenWork } from "./work-card";
 
@@ -100,10 +104,6 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
   const [circumstances, setCircumstances] = useCircumstances(job.id, listener.practice);
   const quiet = measuring?.hears.quiet?.(circumstances) ?? null;
   const blanking = (measuring?.hears.blanking ?? false) && circumstances.eraseOf === "blanking";
-  useEffect(() => {
-    const { flutter = false, role = null, sequence = null } = measuring?.hears ?? {};
-    want({ flutter, role, follows, sequence, recording, quiet, blanking });
-  }, [want, measuring, follows, recording, quiet, blanking]);
   useForgetTones(listener, circumstances);
   // what belongs to the tape speed that is worked at
   const here = useMemo(() => atSpeed(view), [view]);
@@ -118,6 +118,13 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
     listener,
     circumstances,
   );
+  const whole = useOnePass(bench, listener);
+  const passes = whole.pass !== null && !whole.isOver;
+  useEffect(() => {
+    if (passes) return want({ ...NOTHING_WANTED, flutter: true, role: firstRole(view.tape) });
+    const { flutter = false, role = null, sequence = null } = measuring?.hears ?? {};
+    want({ flutter, role, follows, sequence, recording, quiet, blanking });
+  }, [want, measuring, follows, recording, quiet, blanking, passes, view.tape]);
   const { log, logTurn } = useLogbook(measuring, bench, listener);
   const setBack = useClockSetBack(view);
   const proposed = useProposedTurns(advised, bench.told, machine, listener);
@@ -133,6 +140,7 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
     () => adjusters.filter(({ kind, sets }) => kind === "work" && sets === station.id),
     [adjusters, station.id],
   );
+  const asLeftNext = view.adjustments.length > 0;
   const [workId, chooseWork] = useChosenWork(work);
   const unclean = measuring && whyUnclean(job);
   const logAs = async (phase: Phase) => measuring && !unclean && setNotice(await log(phase));
@@ -155,6 +163,12 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
     },
     [router],
   );
+  const beginPass = (phase: OnePass["phase"]) => {
+    const served = passStations(here);
+    if (unclean || served.length === 0) return;
+    if (!served.some(({ id }) => id === station.id)) goTo(stationHref(job.id, served[0]));
+    whole.begin(phase);
+  };
   const step = (by: number) => {
     const route = routeOf(view);
     const next = route[route.findIndex(({ id }) => id === station.id) + by];
@@ -176,6 +190,7 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
   const toggleGuide = useLatest(guide.toggle);
   const togglePractice = useLatest(() => setDrawer((open) => !open));
   const changeCircumstances = useLatest(setCircumstances);
+  const offerPass = useLatest(beginPass);
 
   useBenchKeys({
     " ": () => void logAs("working"),
@@ -186,6 +201,7 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
     g: () => measuring && guide.toggle(),
     m: () => follows && sayNext(listener),
     b: () => says.includes("recordingOn") && setCircumstances(onNextBlank(job, circumstances)),
+    o: () => void (whole.pass === null && beginPass(asLeftNext ? "as left" : "as found")),
     "[": () => step(-1),
     "]": () => step(1),
     PageUp: () => step(-1),
@@ -281,8 +297,18 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
           sides={sides}
           pitch={pitch}
           toDo={toDo}
+          onPass={
+            whole.pass === null && passStations(here).some(({ id }) => id === station.id) ? offerPass : null
+          }
+          asLeftNext={asLeftNext}
         />
-        {picture ? <Middle {...picture} /> : <Desk view={view} station={station} onNext={() => step(1)} />}
+        {picture && whole.pass ? (
+          <PassPicture view={view} listener={listener} hands={whole} side={circumstances.side} />
+        ) : picture ? (
+          <Middle {...picture} />
+        ) : (
+          <Desk view={view} station={station} onNext={() => step(1)} onPass={() => beginPass("as found")} />
+        )}
         {picture && measuring && (
           <Box
             role="region"
@@ -290,17 +316,19 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
             tabIndex={0}
             sx={{ display: "flex", flexDirection: "column", gap: 1.5, minWidth: 0 }}
           >
-            <TurnColumn
-              picture={picture}
-              proposed={proposed}
-              onChooseAdjuster={chooseAdjuster}
-              foundFirst={readingsOf(here, measuring).length === 0}
-              onTurned={(atStop) => void turned(atStop)}
-              work={work}
-              workId={workId}
-              onChooseWork={chooseWork}
-              onWorkDone={() => void workIsDone()}
-            />
+            {!passes && (
+              <TurnColumn
+                picture={picture}
+                proposed={proposed}
+                onChooseAdjuster={chooseAdjuster}
+                foundFirst={readingsOf(here, measuring).length === 0}
+                onTurned={(atStop) => void turned(atStop)}
+                work={work}
+                workId={workId}
+                onChooseWork={chooseWork}
+                onWorkDone={() => void workIsDone()}
+              />
+            )}
             <Slip view={here} station={measuring} again={again} moved={moved} onLog={logFromSlip} />
           </Box>
         )}

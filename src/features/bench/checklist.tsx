@@ -11,6 +11,8 @@ export interface ChecklistProps {
   view: JobView;
   station: Station;
   onNext(): void;
+  /** Begins one pass of a whole tape, as found. */
+  onPass(): void;
   /** What stands beside its lines. */
   children?: ReactNode;
 }

@@ -10,6 +10,7 @@ const KEYS = [
   ["F", "log as found"],
   ["L", "log as left"],
   ["T", "I turned it, or did it"],
+  ["O", "one pass of the whole tape: every station takes its figures by itself"],
   ["[ ]", "station before, station after (also Page Up, Page Down)"],
   ["G", "guide tone in the headphones, on or off"],
   ["M", "what is heard is the source, the tape, or found out by itself"],

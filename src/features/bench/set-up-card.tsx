@@ -8,8 +8,10 @@ import { clean } from "@/core/stations/clean";
 import type { Station } from "@/core/stations/station";
 import { THIN_SPACE } from "@/core/text/number-text";
 import { Card } from "@/ui/card";
+import type { OnePass } from "@/core/alignment/one-pass";
 import { pictureOf } from "./middle";
 import { NowPlaying, type NowPlayingProps } from "./now-playing";
+import { PassOffer } from "./one-pass/pass-offer";
 import { TapeChoice } from "./tape-choice";
 import { SpeedChoice } from "./speed-choice";
 
@@ -17,10 +19,19 @@ interface SetUpColumnProps extends Omit<NowPlayingProps, "station"> {
   station: Station;
   /** The job's other speeds at which this station is not settled. */
   toDo: number[];
+  /** Begins one pass of the whole tape; null where that is not offered. */
+  onPass: ((phase: OnePass["phase"]) => void) | null;
+  asLeftNext: boolean;
 }
 
 /** The left-hand column: how to set up, what sets it, what plays, what the readings so far mean, what to mind. */
-export const SetUpColumn = memo(function SetUpColumn({ station, toDo, ...playing }: SetUpColumnProps) {
+export const SetUpColumn = memo(function SetUpColumn({
+  station,
+  toDo,
+  onPass,
+  asLeftNext,
+  ...playing
+}: SetUpColumnProps) {
   const { view } = playing;
   const tone = speedTone(view.tape);
   const adjusters = view.machine.adjusters.filter(
@@ -56,6 +67,7 @@ export const SetUpColumn = memo(function SetUpColumn({ station, toDo, ...playing
           </Typography>
         )}
       </Card>
+      {onPass && <PassOffer onBegin={onPass} asLeft={asLeftNext} />}
       {adjusters.length > 0 && (
         <Card title="What sets it">
           {adjusters.map(({ id, name, where }) => (

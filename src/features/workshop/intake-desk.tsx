@@ -24,14 +24,14 @@ import { useAddPicture } from "./use-add-picture";
 
 /** Intake: what the owner says, what that means, and what to do before anything is opened. */
 export const IntakeDesk = (props: ChecklistProps) => (
-  <DeskColumns middle={<Complaint view={props.view} />} asideName="Intake and pictures">
+  <DeskColumns middle={<Complaint view={props.view} onPass={props.onPass} />} asideName="Intake and pictures">
     <Pictures view={props.view} />
     <ComesAndGoes view={props.view} />
     <TicksCard {...props} />
   </DeskColumns>
 );
 
-function Complaint({ view }: { view: JobView }) {
+function Complaint({ view, onPass }: Pick<ChecklistProps, "view" | "onPass">) {
   const { job } = view;
   const symptoms = job.symptoms ?? [];
   const asked = askedBy(symptoms);
@@ -92,7 +92,7 @@ function Complaint({ view }: { view: JobView }) {
           <Step number={3} title="What costs nothing" lines={asked.cheapFirst} />
         </Box>
       )}
-      <BaselineRow view={view} />
+      <BaselineRow view={view} onPass={onPass} />
     </Paper>
   );
 }
@@ -129,7 +129,7 @@ function Step({
 }
 
 /** What is measured as found now, as links to where it is. */
-function BaselineRow({ view }: { view: JobView }) {
+function BaselineRow({ view, onPass }: Pick<ChecklistProps, "view" | "onPass">) {
   const { stations, leftOut } = baselineOf(view);
   return (
     <Box
@@ -158,6 +158,9 @@ function BaselineRow({ view }: { view: JobView }) {
             </Box>
           ))}
           <Box sx={{ display: "flex", gap: 0.75, flexWrap: "wrap", mt: 0.5 }}>
+            <Button variant="contained" onClick={onPass}>
+              All in one pass of a tape
+            </Button>
             {stations.map(({ station, taken }) => (
               <Button
                 key={station.id}
