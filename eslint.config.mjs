@@ -33,6 +33,7 @@ const CORE = {
     "signals",
     "standards",
     "text",
+    "workshop",
   ],
   alignment: [
     "guidance",

@@ -52,7 +52,7 @@ import { timeConstants, type ReferenceTape } from "@/core/reference/reference-ta
 import { usualFormat } from "@/core/standards/track-formats";
 import { joined } from "@/core/dsp/joined";
 import { DEMO_MACHINES } from "@/core/practice/demo-machines";
-import { demoWorkshop } from "./demo-workshop";
+import { demoTrials, demoWorkshop } from "./demo-workshop";
 
 /*
  * Writes the demo workshop: jobs at different points of their route. Every reading in it is measured by the
@@ -400,6 +400,7 @@ const thoroughly = new DemoJob(
     notes: "Owner wants it ready for the winter interviews.",
     blankTapes: DEMO_BLANKS.slice(0, 2).map(({ id, name }) => ({ id, name })),
     createdAt: "2026-11-16T09:15:00.000Z",
+    functionTrials: demoTrials(DEMO_MACHINES.find(({ id }) => id === "ellesby-c-3h")!),
     done: allDone("intake", "service", "path", "clean"),
   }),
   {

@@ -1,3 +1,11 @@
+import type { Machine } from "@/core/records/machine";
+import { functionsOf } from "@/core/stations/functions";
+import {
+  TRIAL_PHASES,
+  type FunctionId,
+  type FunctionTrial,
+  type TrialPhase,
+} from "@/core/workshop/function-trial";
 import type { Part, PartState } from "@/core/workshop/part";
 import { nextEntry } from "@/core/workshop/strip-down";
 import type { StripEntry, StripKind } from "@/core/workshop/strip-entry";
@@ -21,6 +29,29 @@ const CAME_OFF: ReadonlyArray<[StripKind | "up", string]> = [
   ["spring", "idler, hooked in the second hole"],
   ["up", ""],
 ];
+
+const WINDS: Partial<Record<FunctionId, Record<TrialPhase, number>>> = {
+  wind: { "as found": 118.6, "as left": 84.2 },
+  rewind: { "as found": 86.3, "as left": 82.7 },
+};
+
+/** The functions of a machine as they were tried: one is slow to wind, and its headphone socket crackles. */
+export function demoTrials(machine: Machine): FunctionTrial[] {
+  return TRIAL_PHASES.flatMap((phase, p) =>
+    functionsOf(machine).map((of, i): FunctionTrial => {
+      const crackles = phase === "as found" && of === "headphones";
+      return {
+        id: `demo-trial-${p}-${String(i).padStart(2, "0")}`,
+        at: minutes(5800 + 400 * p + 2 * i),
+        of,
+        phase,
+        works: !crackles,
+        seconds: WINDS[of]?.[phase] ?? null,
+        note: crackles ? "right side crackles while the plug is turned" : "",
+      };
+    }),
+  );
+}
 
 /** The strip-down log of a job, and the parts that the jobs of the demo workshop need. */
 export function demoWorkshop(): { log: StripEntry[]; parts: Part[] } {

@@ -10,6 +10,7 @@ import { pathEntrySchema, type Job, type PathEntry } from "@/core/records/job";
 import type { Machine } from "@/core/records/machine";
 import type { Reading } from "@/core/records/reading";
 import { clean } from "@/core/stations/clean";
+import { functionTrialSchema, type FunctionTrial } from "@/core/workshop/function-trial";
 import { decide, tapeCheckSchema, type TapeCheck } from "@/core/workshop/tape-condition";
 import { inOrder } from "./clock-set-back";
 import { database } from "./database";
@@ -77,6 +78,15 @@ export const setCheck = (id: string, station: string, line: string, isDone: bool
 export const changePathLog = (id: string, change: (log: PathEntry[]) => PathEntry[]): Promise<void> =>
   changeStored("a line of the path", id, ({ pathLog = [] }) => ({
     pathLog: change(pathLog).map((entry) => pathEntrySchema.parse(entry)),
+  }));
+
+/** Appends a trial of one of the machine's functions, or takes the last one back. */
+export const changeFunctionTrials = (
+  id: string,
+  change: (trials: FunctionTrial[]) => FunctionTrial[],
+): Promise<void> =>
+  changeStored("a trial of a function", id, ({ functionTrials = [] }) => ({
+    functionTrials: change(functionTrials).map((trial) => functionTrialSchema.parse(trial)),
   }));
 
 /** Changes what was written down of the tapes that were looked at. */

@@ -155,7 +155,7 @@ describe("the state of a playback station", () => {
 
   it("a station that is left out is neither on the route nor where the work is", () => {
     const job = aJob({
-      leftOut: ["intake", "service", "path", "clean", "speed", "flutter", "azimuth", "level"],
+      leftOut: ["intake", "service", "path", "clean", "speed", "flutter", "azimuth", "level", "functions"],
     });
     expect(routeOf({ job, machine: MACHINE }).map(({ id }) => id)).toEqual(["response", "sheet"]);
     expect(presentStation(records({ job })).id).toBe("response");

@@ -82,6 +82,7 @@ export function sheetOf(records: JobRecords): Sheet {
         done,
         open: [
           ...station.checks.filter((line) => !done.includes(line)),
+          ...(station.standing?.(records).open ?? []),
           ...backwards(off).map((entry) => `${nameOf(entry)} is not back in its place`),
         ],
       };

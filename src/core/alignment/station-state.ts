@@ -96,6 +96,7 @@ export function stationState(records: JobRecords, station: Station): StationStat
     case "sheet":
       return job.finishedAt === null ? "blank" : "settled";
     case "checklist": {
+      if (station.standing) return station.standing(records).state;
       const done = job.done[station.id]?.length ?? 0;
       const log = (station.takesApart && records.stripDown) || [];
       if (done === 0 && log.length === 0) return "blank";

@@ -1,5 +1,6 @@
 import * as z from "@/core/text/zod";
 import { tapeCheckSchema } from "@/core/workshop/tape-condition";
+import { functionTrialSchema } from "@/core/workshop/function-trial";
 import { SYMPTOMS } from "@/core/workshop/symptoms";
 import { SIDES, id, station, text, time } from "./fields";
 
@@ -89,6 +90,8 @@ export const jobSchema = z.object({
   zero: zeroSchema.optional(),
   /** What was gauged at the guides and heads, oldest first. */
   pathLog: z.array(pathEntrySchema).max(200).optional(),
+  /** What was tried of the machine's functions, oldest first. */
+  functionTrials: z.array(functionTrialSchema).max(500).optional(),
   /** Checklist lines that are done, by station. */
   done: z.record(station, z.array(z.string().max(200))).default({}),
   /** As files of versions without parts have it: a part that a station waits for. It becomes one when it is read. */

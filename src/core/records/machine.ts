@@ -1,5 +1,6 @@
 import * as z from "@/core/text/zod";
 import { machinePartsSchema } from "@/core/workshop/machine-part";
+import { FUNCTION_IDS } from "@/core/workshop/function-trial";
 import { TOLERANCE_CLASSES, type ToleranceClass } from "@/core/standards/tolerance-classes";
 import { TAPE_TYPES } from "@/core/standards/tape-types";
 import { CHANNELS, HEADS, SIDES, id, name, station, text } from "./fields";
@@ -90,6 +91,8 @@ export const machineSchema = z.object({
   biasFigures: z.array(biasFigureSchema).max(20).optional(),
   /** The switches that it has, by the words that stand on them. */
   switches: z.partialRecord(z.enum(SWITCHES), z.string().trim().min(1).max(60)).optional(),
+  /** Functions of a transport that it has not, by the names of `function-trial`. */
+  without: z.array(z.enum(FUNCTION_IDS)).max(FUNCTION_IDS.length).optional(),
   /** Two capstans hold the tape between them: azimuth wanders less. */
   dualCapstan: z.boolean().optional(),
   /** Inductance of the playback head, for what a capacitor across it does. */

@@ -3,6 +3,7 @@ import { bias } from "./bias";
 import { clean } from "./clean";
 import { distortion } from "./distortion";
 import { erase } from "./erase";
+import { functions } from "./functions";
 import { flutter } from "./flutter";
 import { intake } from "./intake";
 import { level } from "./level";
@@ -38,6 +39,7 @@ export const STATIONS = [
   noise,
   reduction,
   settings,
+  functions,
   sheet,
 ] as const;
 

@@ -1,4 +1,6 @@
 import type { Followed } from "@/core/playback/source-and-tape";
+import type { JobRecords } from "@/core/records/job-records";
+import type { FunctionsStanding } from "@/core/workshop/function-trial";
 import type { Adjuster, Machine } from "@/core/records/machine";
 import type { Circumstances } from "@/core/records/reading";
 import type { Corridor } from "@/core/standards/tolerance-classes";
@@ -30,6 +32,8 @@ export interface ChecklistStation<Id extends string = string> extends AnyStation
   kind: "checklist";
   /** The machine is taken apart here: it is done only when every line of the strip-down log is back in its place. */
   takesApart?: true;
+  /** What it comes to, and what of it is open, where more than lines to tick tells that. */
+  standing?(records: Pick<JobRecords, "job" | "machine">): FunctionsStanding;
 }
 
 /** Where the work is handed over. */

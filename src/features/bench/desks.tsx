@@ -1,6 +1,7 @@
 import type { ComponentType } from "react";
 import type { ChecklistStationId } from "@/core/stations";
 import { CleanDesk } from "../workshop/clean-desk";
+import { FunctionsDesk } from "../workshop/functions-desk";
 import { IntakeDesk } from "../workshop/intake-desk";
 import { ServiceDesk } from "../workshop/service-desk";
 import { Checklist, type ChecklistProps } from "./checklist";
@@ -12,6 +13,7 @@ const DESKS: { readonly [Id in ChecklistStationId]: ComponentType<ChecklistProps
   service: ServiceDesk,
   path: PathDesk,
   clean: CleanDesk,
+  functions: FunctionsDesk,
 };
 
 /** The tape path: its lines, and what was gauged at guides and heads. */

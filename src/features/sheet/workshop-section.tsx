@@ -1,4 +1,7 @@
 import { stationById } from "@/core/alignment/registry";
+import { functionsOf } from "@/core/stations/functions";
+import { fixed } from "@/core/text/number-text";
+import { FUNCTIONS, lastTrial, type FunctionTrial, type TrialPhase } from "@/core/workshop/function-trial";
 import { expectedOn, PART_WORDS, partName, stateOf } from "@/core/workshop/part";
 import { nameOf, openLines } from "@/core/workshop/strip-down";
 import { readStripLine } from "@/core/workshop/strip-line";
@@ -7,7 +10,8 @@ import { shortDay } from "@/ui/short-day";
 import type { JobView } from "../job/use-job-records";
 
 /** What was taken apart and put together again, the parts that it took, and what whoever opens it next should know. */
-export function WorkshopSection({ view: { job, stripDown = [], neededParts = [] } }: { view: JobView }) {
+export function WorkshopSection({ view }: { view: JobView }) {
+  const { job, stripDown = [], neededParts = [] } = view;
   const tapes = job.tapeChecks ?? [];
   const open = openLines(stripDown).length;
   const assemblies = stripDown.filter(({ kind }) => kind === "assembly").map(nameOf);
@@ -49,6 +53,7 @@ export function WorkshopSection({ view: { job, stripDown = [], neededParts = [] 
           </ul>
         </section>
       )}
+      <FunctionsTried view={view} />
       {tapes.length > 0 && (
         <section>
           <h2>Tapes that were looked at</h2>
@@ -61,6 +66,48 @@ export function WorkshopSection({ view: { job, stripDown = [], neededParts = [] 
       )}
     </>
   );
+}
+
+/** The functions of the machine, as found and as left; those that work both times are named in one line. */
+function FunctionsTried({ view: { job, machine } }: { view: JobView }) {
+  const trials = job.functionTrials ?? [];
+  const rows = functionsOf(machine).map((one) => ({
+    one,
+    found: lastTrial(trials, one, "as found"),
+    left: lastTrial(trials, one, "as left"),
+  }));
+  const tried = rows.filter(({ found, left }) => found || left);
+  if (tried.length === 0) return null;
+  const told = tried.filter(
+    ({ found, left }) => !left?.works || found?.works === false || left.note || left.seconds !== null,
+  );
+  const sound = tried.filter((row) => !told.includes(row));
+  return (
+    <section>
+      <h2>Functions</h2>
+      {told.length > 0 && (
+        <ul>
+          {told.map(({ one, found, left }) => (
+            <li key={one}>
+              {FUNCTIONS[one].name}:{" "}
+              {[trialText("as found", found), trialText("as left", left)].filter(Boolean).join("; ")}
+            </li>
+          ))}
+        </ul>
+      )}
+      {sound.length > 0 && (
+        <p>Work as left: {sound.map(({ one }) => FUNCTIONS[one].name.toLowerCase()).join(", ")}.</p>
+      )}
+    </section>
+  );
+}
+
+function trialText(phase: TrialPhase, trial: FunctionTrial | null): string {
+  if (trial === null) return `not tried ${phase}`;
+  const { works, seconds, note } = trial;
+  return [`${phase} ${works ? "works" : "faulty"}`, seconds !== null && `${fixed(seconds, 1)} s`, note]
+    .filter(Boolean)
+    .join(", ");
 }
 
 function tapeText(check: TapeCheck): string {

@@ -158,10 +158,11 @@ const WORDS: Record<Taking["state"], string> = { open: "waits", taken: "taken", 
 function FigureLine({ reading, machine, one }: { reading: Reading; machine: Machine; one: Taking }) {
   const { quantity, value, uncertainty, unit, context } = reading;
   const { signed, decimals, name } = quantityOf(quantity);
-  const several = one.station.deciding(machine).length > 1;
-  const words = [context.channel !== "both" && context.channel, several && name.toLowerCase()].filter(
-    Boolean,
-  );
+  const [first] = one.station.deciding(machine);
+  const words = [
+    context.channel !== "both" && context.channel,
+    quantity !== first && name.toLowerCase(),
+  ].filter(Boolean);
   return (
     <Box sx={{ display: "flex", gap: 1.25, alignItems: "baseline", flexWrap: "wrap" }}>
       <Box

@@ -1,0 +1,73 @@
+import { expect, test } from "@playwright/test";
+import { BenchHands, FOUR_TIMES } from "./bench-hands";
+
+test("one pass of a tape from intake takes what went by, and says why not the rest", async ({ page }) => {
+  const hands = new BenchHands(page);
+  await hands.open("demo-job-0415", "speed");
+  await hands.choose("Tape in the machine", /full alignment/);
+  await page.getByRole("link", { name: /^Intake/ }).click();
+  await page.getByRole("button", { name: "All in one pass of a tape" }).click();
+  await page.waitForURL(/bench\/speed/);
+  const pass = page.getByRole("region", { name: "One pass" });
+  await expect(pass).toContainText("Start a source below");
+  await hands.play("2 % slow, lumpy belt", FOUR_TIMES);
+  const stations = pass.getByRole("list", { name: "Stations of the pass" }).getByRole("listitem");
+  for (const name of ["Level", "Speed", "Wow and flutter"])
+    await expect(stations.filter({ hasText: name })).toContainText("taken");
+  await pass.getByRole("button", { name: "End the pass here" }).click();
+  await expect(pass.getByRole("status")).toContainText(/of 5 taken/);
+  await expect(stations.filter({ hasText: "Response" })).toContainText(/Not heard yet.*not taken/s);
+  await pass.getByRole("button", { name: "Back to the station" }).click();
+  const found = Number(await hands.speed.getAttribute("aria-valuenow"));
+  await expect(hands.slip.getByRole("listitem")).toHaveCount(1);
+  await expect(hands.slip).toContainText("as found");
+  expect(await hands.slip.innerText()).toMatch(/−(1\.9|2\.0)/);
+  expect(found).not.toBeNaN();
+});
+
+test("functions are tried by one key each, timed by a watch, and stand on the sheet as found and as left", async ({
+  page,
+}) => {
+  await page.goto("/");
+  await expect(page.getByRole("article")).toHaveCount(4);
+  await page.goto("/jobs/demo-job-0415/bench/functions");
+  const desk = page.getByRole("region", { name: "Functions", exact: true });
+  await expect(desk.getByRole("status")).toContainText("Door");
+  for (const next of ["Play and stop", "Pause", "Meters"]) {
+    await page.keyboard.press("1");
+    await expect(desk.getByRole("status")).toContainText(next);
+  }
+  // what the machine has not is asked for no more, in this job and in later ones
+  await page.keyboard.press("3");
+  await expect(page.getByRole("button", { name: "Meters: it has" })).toBeVisible();
+  await expect(desk.getByRole("status")).toContainText("Lamps");
+
+  const list = page.getByRole("list", { name: "Functions, as found and as left" }).getByRole("listitem");
+  await list.filter({ hasText: "Wind forwards" }).getByRole("button").click();
+  await page.keyboard.press(" ");
+  await page.waitForTimeout(1200);
+  await page.keyboard.press(" ");
+  await page.keyboard.press("1");
+  await expect(list.filter({ hasText: "Wind forwards" })).toContainText(/found: works 1\.\d/);
+
+  await list.filter({ hasText: "Pause" }).getByRole("button").click();
+  await desk.getByLabel("What it does").fill("lets a loop go");
+  await desk.getByRole("button", { name: "Faulty" }).click();
+  await expect(list.filter({ hasText: "Pause" })).toContainText("found: faulty, lets a loop go");
+  await page.keyboard.press("l");
+  await list.filter({ hasText: "Pause" }).getByRole("button").click();
+  await page.keyboard.press("2");
+  await expect(list.filter({ hasText: "Pause" })).toContainText("left: faulty");
+  await page.keyboard.press("z");
+  await expect(list.filter({ hasText: "Pause" })).not.toContainText("left");
+  await list.filter({ hasText: "Pause" }).getByRole("button").click();
+  await page.keyboard.press("1");
+  await expect(list.filter({ hasText: "Pause" })).toContainText("left: works");
+
+  await page.reload();
+  await expect(list.filter({ hasText: "Pause" })).toContainText("left: works");
+  await page.goto("/jobs/demo-job-0415/sheet");
+  await expect(page.getByRole("article")).toContainText(
+    "Pause: as found faulty, lets a loop go; as left works",
+  );
+});
