@@ -43,7 +43,9 @@ const SHORTEST = 5;
 
 const FONT = 14.5;
 /** Where pieces are narrower than that, their names are smaller. */
-const FULL_SIZE_FROM = 0.57;
+const FULL_SIZE_FROM = 0.62;
+/** A narrower piece has its glyph alone beneath it. */
+const WORD_FROM = 62;
 
 const WORDS: Record<StationState, string> = {
   blank: "",
@@ -125,6 +127,7 @@ function Piece({ segment, from, to, first, last, hatch, fontSize, present, onGoT
   const outline = `${from + left},${TOP} ${to + right - 3},${TOP} ${to - right - 3},${bottom}${notch} ${from - left},${bottom}`;
   const filled = state === "settled";
   const marked = state === "found" || state === "failed";
+  const glyphAlone = GLYPHS[state] !== undefined && to - from < WORD_FROM;
   return (
     <Link
       href={href}
@@ -179,7 +182,8 @@ function Piece({ segment, from, to, first, last, hatch, fontSize, present, onGoT
         x={middle - 2 + (GLYPHS[state] ? 8 : 0)}
         y={bottom + 19}
         textAnchor="middle"
-        fontSize={12}
+        fontSize={glyphAlone ? 1 : 12}
+        fillOpacity={glyphAlone ? 0 : 1}
         fill={SOFT}
       >
         {WORDS[state]}
@@ -187,7 +191,7 @@ function Piece({ segment, from, to, first, last, hatch, fontSize, present, onGoT
       {GLYPHS[state] && (
         <path
           d={GLYPH_PATHS[GLYPHS[state]]}
-          transform={`translate(${middle - 32} ${bottom + 9}) scale(0.9)`}
+          transform={`translate(${middle - (glyphAlone ? 6 : 32)} ${bottom + 9}) scale(0.9)`}
           fill="none"
           stroke={SOFT}
           strokeWidth={2}

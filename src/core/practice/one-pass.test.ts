@@ -12,11 +12,11 @@ const tone = (role: string, frequencyHz: number, levelDb: number, seconds: numbe
   seconds,
 });
 const BANDS = [
-  tone("level", 315, 0, 8),
-  tone("speed", 3150, 0, 30),
-  ...[1000, 3150, 8000, 10000].map((hz) => tone("azimuth", hz, -10, 7)),
-  ...[315, 63, 125, 1000, 4000, 8000, 10000, 12500].map((hz) => tone("response", hz, -20, 6)),
-  { kind: "silence", role: "noise", frequencyHz: 0, levelDb: -100, seconds: 8 },
+  tone("level", 315, 0, 6),
+  tone("speed", 3150, 0, 25),
+  ...[1000, 3150, 8000, 10000].map((hz) => tone("azimuth", hz, -10, 6)),
+  ...[315, 125, 1000, 8000, 10000].map((hz) => tone("response", hz, -20, 5)),
+  { kind: "silence", role: "noise", frequencyHz: 0, levelDb: -100, seconds: 5 },
 ];
 const tapeOf = (bands: object[]) =>
   referenceTapeSchema.parse({
@@ -76,7 +76,7 @@ describe("one pass of a whole tape", () => {
 
   it("takes nothing of a band that is not whole, was doubted or is not on the tape, and says why", () => {
     const bands = [...BANDS.slice(0, 1), tone("speed", 3150, 0, 9), ...BANDS.slice(2, 9)];
-    const tape = [...bands, ...BANDS.slice(9, 14)];
+    const tape = [...bands, ...BANDS.slice(9, 11)];
     const bench = new PassBench("ellesby-c-1r", tapeOf(tape), STEADY, 5);
     const pass = bench.playThrough("as found", secondsOf(bands), [0, 9]);
     const says = Object.fromEntries(

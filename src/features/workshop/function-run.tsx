@@ -15,20 +15,25 @@ const [LEFT, RIGHT] = [26, WIDTH - 26];
 const RADIUS = 13;
 
 /** In which stretch of the run a function is tried, and where along the tape that ends; what plays meanwhile stands between. */
-const STRETCHES: ReadonlyArray<{ row: 0 | 1 | 2; back?: true; of: readonly FunctionId[] }> = [
+const STRETCHES: ReadonlyArray<{ row: 0 | 1 | 2; says: string; back?: true; of: readonly FunctionId[] }> = [
   {
     row: 0,
+    says: "from one end of the tape to the other",
     of: ["door", "play", "pause", "meters", "lamps", "headphones", "outputs", "cue", "wind", "windEnd"],
   },
-  { row: 1, back: true, of: ["rewind", "counter", "memory"] },
-  { row: 2, of: ["playEnd", "reverse", "speeds", "safety", "supply"] },
+  { row: 1, says: "and back", back: true, of: ["rewind", "counter", "memory"] },
+  {
+    row: 2,
+    says: "played into its end, then what needs no tape",
+    of: ["playEnd", "reverse", "speeds", "safety", "supply"],
+  },
 ];
 
 /** The whole trial as one run of a tape, there, back and there again, with each function where it is tried. */
 export function FunctionRun({ all, current, trials, onChoose }: FunctionRunProps) {
   return (
     <svg
-      viewBox={`0 0 ${WIDTH} 160`}
+      viewBox={`0 0 ${WIDTH} 172`}
       role="img"
       aria-label={`One run of a tape: ${all.filter((one) => lastTrial(trials, one, "as left")).length} of ${all.length} functions tried as left`}
       style={{ width: "100%", maxWidth: 760, height: "auto", display: "block" }}
@@ -42,6 +47,11 @@ export function FunctionRun({ all, current, trials, onChoose }: FunctionRunProps
         stroke={token("line")}
         strokeWidth={9}
       />
+      {STRETCHES.map(({ row, says }) => (
+        <text key={says} x={WIDTH / 2} y={ROWS[row] + 30} fontSize={12.5} textAnchor="middle" fill={SOFT}>
+          {says}
+        </text>
+      ))}
       {STRETCHES.map(({ row, back, of }) => {
         const here = of.filter((one) => all.includes(one));
         return here.map((one, i) => {
