@@ -71,3 +71,34 @@ test("functions are tried by one key each, timed by a watch, and stand on the sh
     "Pause: as found faulty, lets a loop go; as left works",
   );
 });
+
+test("a control is worked while a tone plays: its crackles are counted and kept by its name", async ({
+  page,
+}) => {
+  const hands = new BenchHands(page);
+  await hands.open("demo-job-0415", "level");
+  await hands.choose("Tape in the machine", /full alignment/);
+  await hands.play("right channel jumps");
+  await page.getByRole("button", { name: "control test" }).click();
+  const status = page.getByRole("status", { name: "Control test" });
+  await expect(status).toContainText("Say which control");
+  await page.getByRole("combobox", { name: "Which control or switch" }).fill("balance");
+  await page.keyboard.press("Tab");
+  await page.getByRole("button", { name: "Begin", exact: true }).click();
+  await expect(status).toContainText("log it as found");
+  await expect(page.getByRole("meter", { name: "Crackles left" })).toHaveAttribute(
+    "aria-valuetext",
+    /^0 crackles/,
+  );
+  await expect(page.getByRole("meter", { name: "Crackles right" })).toHaveAttribute(
+    "aria-valuetext",
+    /^[1-9]/,
+  );
+  await page
+    .getByRole("button", { name: /^As found/ })
+    .last()
+    .click();
+  await expect(page.getByRole("list", { name: "This control before" })).toContainText(
+    /Crackles of a control, right.*fail/s,
+  );
+});

@@ -106,6 +106,14 @@ export const playedTape = (id: string, checkId: string): Promise<void> =>
     };
   });
 
+/** Writes down that a tape squealed while it played: it sheds, so the ticks of cleaning are taken away. */
+export const tapeSquealed = (id: string, name: string): Promise<void> =>
+  changeStored("that a tape squealed", id, ({ tapeChecks = [], done }) => {
+    const at = new Date().toISOString();
+    const check = { id: newId(), at, name: name.slice(0, 120), signs: ["squeals"], playedAt: at };
+    return { tapeChecks: [...tapeChecks, tapeCheckSchema.parse(check)], done: { ...done, [clean.id]: [] } };
+  });
+
 /** Adds a picture to those of the machine as it came in, or takes one out. */
 export const changeJobPictures = (id: string, change: (ids: string[]) => string[]): Promise<void> =>
   changeStored("a picture of the job", id, ({ pictures = [] }) => ({ pictures: change(pictures) }));

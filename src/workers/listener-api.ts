@@ -89,6 +89,10 @@ export interface Wanted {
   quiet: "silence" | "faint tones" | null;
   /** Whether a blanking test may be listened for. */
   blanking: boolean;
+  /** Whether crackles of a control may be counted. */
+  controls: boolean;
+  /** Whether the tick of a mechanism is listened for. */
+  ticks: boolean;
 }
 
 /** A watched recording from before the page was loaded anew. */
@@ -106,6 +110,8 @@ export const NOTHING_WANTED: Wanted = {
   recording: null,
   quiet: null,
   blanking: false,
+  controls: false,
+  ticks: false,
 };
 
 /**
@@ -149,6 +155,7 @@ export interface ListenerApi {
   forgetQuiet(): Promise<void>;
   /** Listens for an old programme that goes quiet, from now on. */
   beginBlanking(): Promise<void>;
+  beginControls(): Promise<void>;
   /** The search for the loudest point begins anew. */
   clearHold(): Promise<void>;
   /** By hand: what is heard is the source, or the tape; null leaves it to be found out. */

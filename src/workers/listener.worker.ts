@@ -103,6 +103,10 @@ const api: ListenerApi = {
     source?.live.beginBlanking();
   },
 
+  async beginControls() {
+    source?.live.beginControls();
+  },
+
   async clearHold() {
     source?.live.clearHold();
   },

@@ -16,6 +16,10 @@ export function resultOf({ live, wanted }: LiveSource): ListeningResult {
   live.wantSequence(wanted.sequence);
   live.listenForQuiet(wanted.quiet);
   live.listenForBlanking(wanted.blanking);
+  const { controls, ticks, sequence, follows, recording } = wanted;
+  // what is sent to a recorder changes as it likes, and nobody plays an old tape meanwhile
+  const squeal = !ticks && sequence === null && follows === null && recording === null;
+  live.listenBeside({ controls, ticks, squeal });
   live.watchRecording(wanted.recording !== null, resumed(wanted.recording?.from ?? null));
   return live.result(wanted.flutter, wanted.role, wanted.follows);
 }

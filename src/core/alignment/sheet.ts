@@ -145,7 +145,7 @@ function speedsWith<S extends { speedCmPerS: number }>(
 
 /** "Playback level error, left, side B" */
 export function rowName(
-  { quantity, context: { channel, side, head, recordingOn, switchedOn = [] } }: Reading,
+  { quantity, context: { channel, side, head, recordingOn, control, switchedOn = [] } }: Reading,
   blanks: JobRecords["blanks"] = [],
 ): string {
   const { apartBy, quantities } = stationOf(quantity);
@@ -154,6 +154,7 @@ export function rowName(
     apartBy.includes("channel") && channel !== "both" && channel,
     apartBy.includes("side") && side && `side ${side}`,
     head && `${head} head`,
+    control && `${control} worked`,
     apartBy.includes("switchedOn") && switchedOn.map((one) => SWITCH_NAMES[one]).join(" and "),
     recordingOn && `on ${blanks.find(({ id }) => id === recordingOn)?.name ?? recordingOn}`,
   ]

@@ -33,6 +33,7 @@ const PLACE: Record<Dimension, (context: Reading["context"]) => string | number 
   head: ({ head }) => head,
   recordingOn: ({ recordingOn }) => recordingOn,
   switchedOn: ({ switchedOn = [] }) => switchedOn.toSorted().join("+"),
+  control: ({ control }) => control,
 };
 
 /**
@@ -51,7 +52,9 @@ export function seriesOf(readings: Reading[]): Reading[][] {
 
 /** The adjustments that put the last reading of any series of a station in doubt, oldest first. */
 export function upsetBy(records: JobRecords, station: MeasuringStation): Adjustment[] {
-  const last = seriesOf(readingsOf(records, station)).map((series) => series.at(-1)!);
+  const last = seriesOf(
+    readingsOf(records, station).filter((reading) => !quantityOf(reading.quantity).unmoved),
+  ).map((series) => series.at(-1)!);
   const typeOf = (id: string | undefined) => records.blanks?.find((blank) => blank.id === id)?.type ?? null;
   return inForce(records.adjustments).filter(
     (a) =>

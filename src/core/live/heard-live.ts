@@ -23,7 +23,15 @@ export const tellsNoSpeed = (what: string): string =>
 /** What does not come with every result. */
 export type HeardSoFar = Pick<
   Heard,
-  "playback" | "comparison" | "returned" | "recording" | "oscillator" | "quiet" | "blanking" | "zeroDbfs"
+  | "playback"
+  | "comparison"
+  | "returned"
+  | "recording"
+  | "oscillator"
+  | "quiet"
+  | "blanking"
+  | "controls"
+  | "zeroDbfs"
 >;
 
 /** What was heard so far and what came with a result, the newer of each. */
@@ -37,6 +45,7 @@ export function heardSince(before: HeardSoFar, result: ListeningResult): HeardSo
     oscillator: result.recording ? result.oscillator : before.oscillator,
     quiet: result.quiet ?? before.quiet,
     blanking: result.blanking ?? before.blanking,
+    controls: result.controls ?? before.controls,
     zeroDbfs: before.zeroDbfs,
   };
 }

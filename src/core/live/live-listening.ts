@@ -18,13 +18,14 @@ import { quietOf, type Quiet } from "@/core/measure/quiet";
 import { oscillatorLine, type OscillatorLine } from "@/core/measure/oscillator-line";
 import { usualFormat } from "@/core/standards/track-formats";
 import type { HeadTracks } from "@/core/playback/azimuth-view";
+import { WorkshopEars, type EarsHear, type EarsWanted } from "./workshop-ears";
 import { WhatPlays, type BandNow } from "./what-plays";
 import { WideBandFollower } from "./wide-band-follower";
 import type { RatePoint } from "@/core/measure/rate-points";
 import type { SteadyStretch } from "@/core/measure/steady-stretch";
 import type { TransportEvent } from "@/core/measure/transport-events";
 
-export interface ListeningResult extends LiveResult {
+export interface ListeningResult extends LiveResult, EarsHear {
   /** How often it was told that something was turned. */
   marks: number;
   /** Frequency that the tone is compared with: that of the band that plays. */
@@ -125,6 +126,7 @@ export class LiveListening {
   /** Null while no blanking test is listened for. */
   private blanking: BlankingWatch | null = null;
   private nextBlanking = 0;
+  private readonly ears: WorkshopEars;
   private newReturned: ReturnedNow | null = null;
   /** Which of several bands of one frequency is listened for. */
   private wantedRole = "";
@@ -150,6 +152,7 @@ export class LiveListening {
     });
     this.comparison = new SourceAndTapeFollower(sampleRateHz);
     this.returned = new LiveReturned(sampleRateHz, channelCount);
+    this.ears = new WorkshopEars(sampleRateHz, channelCount);
     this.check = new SignalCheck(sampleRateHz, channelCount);
     this.wide = new WideBandFollower(atSpeed(tape, speedFactor), speedFactor);
     const longest = this.wide.secondsToKeep;
@@ -183,6 +186,7 @@ export class LiveListening {
     this.recording?.push(block);
     this.blanking?.push(block);
     this.plays.push(block);
+    this.ears.push(block);
     this.transport.push(block);
     this.seconds += block[0].length / this.options.sampleRateHz;
   }
@@ -233,6 +237,15 @@ export class LiveListening {
   /** Whether noise is measured, while nothing plays or nothing but faint tones do. */
   listenForQuiet(wanted: "silence" | "faint tones" | null): void {
     this.wantsQuiet = wanted;
+  }
+
+  listenBeside(wanted: EarsWanted): void {
+    this.ears.want(wanted);
+  }
+
+  /** A control of the machine is worked from now on. */
+  beginControls(): void {
+    this.ears.beginControls();
   }
 
   /** Listens for an old programme that goes quiet, from now on. */
@@ -300,6 +313,7 @@ export class LiveListening {
     if (sequencePlays) Object.assign(live, { speed: null, flutter: null, waveform: null });
     const stretch = (withFlutter || this.log) && live.flutter ? this.newStretch() : null;
     this.watch(live);
+    this.ears.plays(this.playingHz()?.[0] ?? null, live.speed?.instantPercent ?? null);
     const comparison = follows && this.compared(follows);
     if (comparison) this.recording?.hears(comparison.hears);
     const speed = live.speed && { ...live.speed, beforeChange: this.sinceMark(live.speed) };
@@ -318,6 +332,7 @@ export class LiveListening {
       quiet: this.quiet(),
       blanking: this.blanked(),
       returned: this.takeReturned(),
+      ...this.ears.hear,
       band: this.plays.band,
       sequencePlays,
       bandsHeard: this.plays.bandsHeard,

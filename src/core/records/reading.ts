@@ -22,6 +22,10 @@ export interface Circumstances {
   recordingOn?: string;
   /** What is switched on on the front of the machine; nothing, or not said, when left out. */
   switchedOn?: FrontSwitch[];
+  /** The control or switch of the machine that is worked. */
+  control?: string;
+  /** A microphone at the mechanism is heard, for its tick; never kept with a reading. */
+  hearsTick?: boolean;
   /** What noise is told of, where it is not a recorded silence; never kept with a reading. */
   noiseOf?: "machine" | "bulk" | "other side";
   /** What erasing is told of, where it is not the depth of one pass; never kept with a reading. */
@@ -56,6 +60,7 @@ export const readingSchema = z.object({
     pitch: z.enum(PITCHES).optional(),
     head: z.enum(HEADS).optional(),
     recordingOn: id.optional(),
+    control: z.string().trim().min(1).max(60).optional(),
     switchedOn: z.array(z.enum(SWITCHES)).max(SWITCHES.length).optional(),
   }),
   phase: z.enum(PHASES),

@@ -1,4 +1,5 @@
 import type { BlankingChannel } from "@/core/measure/blanking";
+import type { ControlTest } from "@/core/measure/control-watch";
 import type { FlutterResult } from "@/core/measure/flutter";
 import type { OscillatorLine } from "@/core/measure/oscillator-line";
 import type { Quiet } from "@/core/measure/quiet";
@@ -52,6 +53,8 @@ export interface Heard {
   quiet: Quiet | null;
   /** A blanking test so far, by channel, null where no programme was heard yet; null while none is listened for. */
   blanking: Array<BlankingChannel | null> | null;
+  /** A control that is worked, so far; null while none is. */
+  controls: ControlTest | null;
   /** At which a tone at 0 came back last, dBFS by channel, kept while the tape is turned over; null where nothing was kept. */
   zeroDbfs: number[] | null;
   /** Noise of the sound card itself, RMS, dBFS; null where nobody measured it. */
@@ -75,6 +78,7 @@ export const NOTHING_HEARD_YET: Omit<Heard, "source"> = {
   recording: null,
   quiet: null,
   blanking: null,
+  controls: null,
   zeroDbfs: null,
   ownNoiseDbfs: null,
   oscillator: null,

@@ -4,16 +4,19 @@ import type { Adjuster, Machine } from "@/core/records/machine";
 import type { Reading } from "@/core/records/reading";
 import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
 import { adviseByNumber } from "./advise-by-number";
+import { nothingAdvised } from "./advised";
 import { MAINS } from "./cautions";
 import { ownChannel, shiftedBack } from "./channels";
+import { controlLimit, controlNow, controlQuantities, controlReadings } from "./controls";
 import { heardFrom } from "./heard-from";
 import { readingsOfMoment, type LogContext } from "./log-context";
 import type { MeasuringStation } from "./station";
-import { nothingToLog } from "./station-readings";
+import { nothingToLog, unlessLacking } from "./station-readings";
 
 const quantities = {
   "level.error": { name: "Playback level error", unit: "dB", decimals: 2, signed: true },
   "level.balance": { name: "Channel balance", unit: "dB", decimals: 2, signed: true },
+  ...controlQuantities,
   "level.meter": { name: "Error of the machine's meter", unit: "dB", decimals: 2, signed: true },
 } as const;
 
@@ -72,12 +75,31 @@ export const level: MeasuringStation<"level", keyof typeof quantities> = {
   group: "playback",
   onRoute: () => true,
   quantities,
-  deciding: ({ channels }) => (channels === 1 ? ["level.error"] : ["level.error", "level.balance"]),
-  limitOf: (machine, quantity) => (quantity === "level.meter" ? null : levelLimit(machine)),
+  deciding: ({ channels }) => [
+    "level.error",
+    ...(channels === 1 ? [] : (["level.balance"] as const)),
+    // a control counts once it was tried
+    "level.crackles",
+    "level.dropOuts",
+    "level.tracking",
+  ],
+  limitOf: (machine, quantity) => {
+    switch (quantity) {
+      case "level.error":
+      case "level.balance":
+        return levelLimit(machine);
+      case "level.crackles":
+      case "level.dropOuts":
+      case "level.tracking":
+        return controlLimit(quantity, machine);
+      case "level.meter":
+        return null;
+    }
+  },
   ownLimits: [{ key: "balanceDb", label: "Own level limit ±, dB", most: 20 }],
   corridorOf: () => null,
-  apartBy: ["speed", "side", "channel"],
-  circumstances: ["side"],
+  apartBy: ["speed", "side", "channel", "control"],
+  circumstances: ["side", "control"],
   adjusters: [{ kind: "turn", says: "turned, sets playback level", actsOn: ["channel", "side"] }],
   hears: {
     what: "reference tape",
@@ -95,7 +117,12 @@ export const level: MeasuringStation<"level", keyof typeof quantities> = {
       : null;
   },
   upsets: ["level", "response", "record-level", "reduction", "settings"],
-  readings: ({ numbers }) => {
+  readings: ({ numbers, ...bench }) => {
+    if (bench.circumstances.control !== undefined) {
+      const { test, lacks } = controlNow(bench);
+      if (test === null) return nothingToLog(lacks ?? "Nothing was worked yet.");
+      return unlessLacking(lacks, (context) => controlReadings(level, test, bench.here.machine, context));
+    }
     const heard = numbers?.level;
     if (!heard) return nothingToLog("The reference fluxivity band was not heard yet: play it.");
     const { tone } = heard;
@@ -115,6 +142,9 @@ export const level: MeasuringStation<"level", keyof typeof quantities> = {
     };
   },
   advise: (bench, chosen) => {
+    // a control that is worked is no adjuster
+    if (bench.circumstances.control !== undefined)
+      return nothingAdvised({ quantity: "level.error", value: null, uncertainty: 0, settled: false });
     const { numbers } = bench;
     const heard = numbers?.level ?? null;
     const known = heard?.numbers.channels.every(({ errorDb }) => errorDb !== null) ?? true;

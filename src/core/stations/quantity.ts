@@ -12,6 +12,8 @@ export interface Quantity {
   atLeast?: true;
   /** Ends of its ruler, where it lies nowhere near nought. */
   scale?: readonly [number, number];
+  /** No adjuster puts it in doubt. */
+  unmoved?: true;
   /** What only a turn card or a curve needs means nothing to an owner. */
   unprinted?: true;
 }

@@ -51,7 +51,7 @@ export interface OwnLimit {
 }
 
 /** What the readings of a station are kept apart by, each with its own as found and as left. */
-export type Dimension = "speed" | "side" | "channel" | "head" | "recordingOn" | "switchedOn";
+export type Dimension = "speed" | "side" | "channel" | "head" | "recordingOn" | "switchedOn" | "control";
 
 /** What is listened for while a station is worked at. */
 export interface Hears {

@@ -34,6 +34,7 @@ import { PracticeDrawer } from "./practice-drawer";
 import { SetUpColumn } from "./set-up-card";
 import { shownSlots } from "./shown-slots";
 import { Slip } from "./slip";
+import { SquealAlarm } from "./squeal-alarm";
 import { SourceBar } from "./source-bar";
 import type { PictureProps } from "./stations/picture";
 import { TurnColumn } from "./turn-column";
@@ -104,6 +105,9 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
   const [circumstances, setCircumstances] = useCircumstances(job.id, listener.practice);
   const quiet = measuring?.hears.quiet?.(circumstances) ?? null;
   const blanking = (measuring?.hears.blanking ?? false) && circumstances.eraseOf === "blanking";
+  const controls =
+    (measuring?.circumstances.includes("control") ?? false) && circumstances.control !== undefined;
+  const ticks = (measuring?.hears.flutter ?? false) && circumstances.hearsTick === true;
   useForgetTones(listener, circumstances);
   // what belongs to the tape speed that is worked at
   const here = useMemo(() => atSpeed(view), [view]);
@@ -123,8 +127,8 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
   useEffect(() => {
     if (passes) return want({ ...NOTHING_WANTED, flutter: true, role: firstRole(view.tape) });
     const { flutter = false, role = null, sequence = null } = measuring?.hears ?? {};
-    want({ flutter, role, follows, sequence, recording, quiet, blanking });
-  }, [want, measuring, follows, recording, quiet, blanking, passes, view.tape]);
+    want({ flutter, role, follows, sequence, recording, quiet, blanking, controls, ticks });
+  }, [want, measuring, follows, recording, quiet, blanking, controls, ticks, passes, view.tape]);
   const { log, logTurn } = useLogbook(measuring, bench, listener);
   const setBack = useClockSetBack(view);
   const proposed = useProposedTurns(advised, bench.told, machine, listener);
@@ -252,6 +256,7 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
           {guide.warning}
         </Alert>
       )}
+      <SquealAlarm jobId={job.id} tapeName={view.tape.name} squeal={listener.live?.squeal ?? null} />
       <BenchNotice notice={setBack} action={null} onClose={null} />
       <BenchNotice
         notice={unclean}
@@ -316,7 +321,7 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
             tabIndex={0}
             sx={{ display: "flex", flexDirection: "column", gap: 1.5, minWidth: 0 }}
           >
-            {!passes && (
+            {!passes && !controls && (
               <TurnColumn
                 picture={picture}
                 proposed={proposed}

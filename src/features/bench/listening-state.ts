@@ -46,6 +46,8 @@ export interface ListeningState {
   heard: Heard | null;
   check: SignalReport | null;
   transport: TransportView | null;
+  /** What flutter was made of when a tone was heard last, whatever is heard since. */
+  lastTransport: TransportView | null;
   watch: WatchTrack | null;
   watching: boolean;
   speedStrip: StripPoint[];
@@ -71,6 +73,7 @@ export const NOTHING_HEARD: ListeningState = {
   heard: null,
   check: null,
   transport: null,
+  lastTransport: null,
   watch: null,
   watching: false,
   speedStrip: [],
@@ -100,6 +103,7 @@ export type ListeningEvent = { session: number } & (
   /** Turned over, the same tape plays on the same machine: what 0 comes back at stays. */
   | { kind: "tones cleared"; turnedOver: boolean }
   | { kind: "quiet forgotten" }
+  | { kind: "controls begun" }
   | { kind: "turned" }
   | { kind: "told"; times: number }
   /** It went on as long as it could: what was heard stays to be seen. */
@@ -119,7 +123,13 @@ const STRIP_SECONDS = 95;
 export function listening(state: ListeningState, event: ListeningEvent): ListeningState {
   if (event.kind === "begun")
     return event.session > state.session
-      ? { ...NOTHING_HEARD, session: event.session, kind: event.source, starting: true }
+      ? {
+          ...NOTHING_HEARD,
+          session: event.session,
+          kind: event.source,
+          starting: true,
+          lastTransport: state.lastTransport,
+        }
       : state;
   if (event.session !== state.session) return state;
   // of a session that has ended nothing more is shown, but that its sound card is back
@@ -135,7 +145,9 @@ export function listening(state: ListeningState, event: ListeningEvent): Listeni
     case "heard":
       return event.result.marks < state.told ? state : withResult(state, event);
     case "parts found":
-      return event.told < state.told ? state : { ...state, transport: event.transport };
+      return event.told < state.told
+        ? state
+        : { ...state, transport: event.transport, lastTransport: event.transport };
     case "progress":
       return { ...state, progress: event.share };
     case "file measured": {
@@ -146,6 +158,7 @@ export function listening(state: ListeningState, event: ListeningEvent): Listeni
         progress: null,
         heard: heardFile(file),
         transport: file.transport,
+        lastTransport: file.transport ?? state.lastTransport,
       };
     }
     case "practice changed":
@@ -168,6 +181,8 @@ export function listening(state: ListeningState, event: ListeningEvent): Listeni
       };
     case "quiet forgotten":
       return { ...state, heard: state.heard && { ...state.heard, quiet: null, blanking: null } };
+    case "controls begun":
+      return { ...state, heard: state.heard && { ...state.heard, controls: null } };
     case "turned":
       return {
         ...state,
@@ -200,7 +215,7 @@ export function listening(state: ListeningState, event: ListeningEvent): Listeni
     case "trouble dismissed":
       return { ...state, trouble: null, lost: false };
     case "stopped":
-      return { ...NOTHING_HEARD, session: state.session };
+      return { ...NOTHING_HEARD, session: state.session, lastTransport: state.lastTransport };
   }
 }
 

@@ -116,7 +116,7 @@ function LogButton({ word, cap, onClick }: { word: string; cap: string; onClick(
 
 /** What tells the readings of a station apart. */
 function detail(
-  { quantity, context: { channel, side, head, nominalHz, recordingOn, switchedOn = [] } }: Reading,
+  { quantity, context: { channel, side, head, nominalHz, recordingOn, control, switchedOn = [] } }: Reading,
   view: JobView,
 ) {
   const { apartBy, deciding, quantities, corridorOf } = stationOf(quantity);
@@ -127,6 +127,7 @@ function detail(
     apartBy.includes("channel") && channel !== "both" && channel,
     apartBy.includes("side") && side && `side ${side}`,
     head && `${head} head`,
+    control && `${control} worked`,
     apartBy.includes("switchedOn") && switchedOn.map((one) => SWITCH_NAMES[one]).join(" and "),
     recordingOn && (view.job.blankTapes?.find(({ id }) => id === recordingOn)?.name ?? recordingOn),
     corridorOf(view.machine) && `at ${Math.round(nominalHz)} Hz`,

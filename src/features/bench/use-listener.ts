@@ -361,7 +361,8 @@ export function useListener(options: ListenOptions) {
       | { kind: "watch"; on: boolean }
       | { kind: "trouble dismissed" }
       | { kind: "tones cleared"; turnedOver: boolean }
-      | { kind: "quiet forgotten" },
+      | { kind: "quiet forgotten" }
+      | { kind: "controls begun" },
   ) => dispatch({ session: now.current.session, ...one });
 
   return {
@@ -393,6 +394,12 @@ export function useListener(options: ListenOptions) {
       void mine.worker.api.forgetQuiet();
     },
     /** Listens for an old programme that goes quiet, from now on. */
+    beginControls: () => {
+      const mine = running();
+      if (!mine) return;
+      event({ kind: "controls begun" });
+      void mine.worker.api.beginControls();
+    },
     beginBlanking: () => {
       const mine = running();
       if (!mine) return;

@@ -22,9 +22,10 @@ import { FlutterPanel } from "./meters-and-spectrum";
 import { Waveform } from "@/ui/waveform";
 import { marksOf, PartsPicture } from "./parts-picture";
 import type { ListenerState } from "../use-listener";
+import { Tick } from "./tick";
 import { WatchPanel } from "./watch-panel";
 
-const VIEWS = ["parts", "waveform", "spectrum and meters", "watch"] as const;
+const VIEWS = ["parts", "waveform", "spectrum and meters", "tick", "watch"] as const;
 type View = (typeof VIEWS)[number];
 
 interface FlutterViewsProps {
@@ -32,10 +33,12 @@ interface FlutterViewsProps {
   flutter: FlutterResult | null;
   listener: ListenerState;
   failing: boolean;
+  /** Whether a tick is listened for. */
+  onHearsTick(hears: boolean): void;
 }
 
 /** What lies behind the flutter figure: the guilty part, the spectrum with all meters, or the whole run. */
-export function FlutterViews({ view, flutter, listener, failing }: FlutterViewsProps) {
+export function FlutterViews({ view, flutter, listener, failing, onHearsTick }: FlutterViewsProps) {
   const [shown, setShown] = useState<View>("parts");
   const { job, machine } = view;
   const { transport } = listener;
@@ -70,7 +73,11 @@ export function FlutterViews({ view, flutter, listener, failing }: FlutterViewsP
           exclusive
           aria-label="View"
           value={shown}
-          onChange={(_, chosen: View | null) => chosen && setShown(chosen)}
+          onChange={(_, chosen: View | null) => {
+            if (!chosen) return;
+            setShown(chosen);
+            onHearsTick(chosen === "tick");
+          }}
         >
           {VIEWS.map((name) => (
             <ToggleButton key={name} value={name} sx={{ minHeight: 44, textTransform: "none", px: 1.5 }}>
@@ -131,6 +138,7 @@ export function FlutterViews({ view, flutter, listener, failing }: FlutterViewsP
           marks={marks}
         />
       )}
+      {shown === "tick" && <Tick view={view} listener={listener} />}
       {shown === "watch" && (
         <WatchPanel
           jobId={job.id}

@@ -24,7 +24,7 @@ export function useOnePass(bench: OnTheBench, listener: ListenerState): PassHand
   const { live, heard, kind, told, check } = listener;
   const { tape, here } = bench;
   // the playback head, at the click of the pitch control
-  const circumstances = { ...bench.circumstances, head: undefined, pitch: undefined };
+  const circumstances = { ...bench.circumstances, head: undefined, pitch: undefined, control: undefined };
   const laid: OnTheBench = { ...bench, circumstances };
   const doubt = live && passDoubt(live, check);
   const isOver = pass !== null && passIsOver(pass);

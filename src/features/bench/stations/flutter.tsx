@@ -7,7 +7,7 @@ import { FlutterViews } from "../flutter/flutter-views";
 import type { PictureProps, StationPicture } from "./picture";
 
 /** The meter that the machine is judged by, and what lies behind its figure. */
-function Flutter({ view, bench, listener, absent }: PictureProps) {
+function Flutter({ view, bench, listener, absent, onCircumstances }: PictureProps) {
   const { machine } = view;
   const now = bench.heard?.flutter ?? null;
   const figure = now && primaryFigure(now, machine);
@@ -28,7 +28,13 @@ function Flutter({ view, bench, listener, absent }: PictureProps) {
         absent={absent}
       />
       {(now || listener.live) && (
-        <FlutterViews view={view} flutter={now} listener={listener} failing={failing} />
+        <FlutterViews
+          view={view}
+          flutter={now}
+          listener={listener}
+          failing={failing}
+          onHearsTick={(hearsTick) => onCircumstances({ ...bench.circumstances, hearsTick })}
+        />
       )}
     </>
   );

@@ -6,12 +6,36 @@ import { READING_FONT } from "@/ui/theme";
 import { typedContext } from "@/core/alignment/logbook";
 import { meterReadings } from "@/core/stations/level";
 import { appendReadings, newId } from "@/storage/jobs";
+import { ControlTest } from "../control-test";
 import { Figure } from "../figure";
+import { OneOf } from "../one-of";
 import { TypedFigures } from "../typed-figures";
 import type { PictureProps, StationPicture } from "./picture";
 import type { PlaybackNumbers } from "@/core/playback/playback-numbers";
 
 const METER_READS_TO_DB = 0.25;
+
+const SHOWN: ReadonlyArray<["worked" | undefined, string]> = [
+  [undefined, "level"],
+  ["worked", "control test"],
+];
+
+/** The level, or a control that is worked while a tone plays. */
+function LevelOrControl(props: PictureProps) {
+  const { circumstances } = props.bench;
+  const isWorked = circumstances.control !== undefined;
+  return (
+    <>
+      <OneOf
+        label="Of what"
+        choices={SHOWN}
+        chosen={isWorked ? "worked" : undefined}
+        onChoose={(chosen) => props.onCircumstances({ ...circumstances, control: chosen && "" })}
+      />
+      {isWorked ? <ControlTest {...props} /> : <Level {...props} />}
+    </>
+  );
+}
 
 /** Both channels against the operating level, their balance, the arithmetic behind them, and the machine's own meter. */
 function Level({ view, station, bench, absent }: PictureProps) {
@@ -146,4 +170,4 @@ function Row({ what, value, strong = false }: { what: string; value: string; str
   );
 }
 
-export const level: StationPicture = { Middle: Level };
+export const level: StationPicture = { Middle: LevelOrControl };
