@@ -24,8 +24,30 @@ test("a machine of one's own: missing fields are named, then the job opens", asy
   await expect(page.getByText("Give the machine a name.")).toBeVisible();
   await page.getByLabel("Name of the machine").fill('<b onclick="x">Bench & Co</b>');
   await page.getByRole("button", { name: "Start the job" }).click();
-  await page.waitForURL(/bench\/speed/);
+  await page.waitForURL(/bench\/intake/);
   await expect(page.getByRole("heading", { level: 1 })).toHaveText('<b onclick="x">Bench & Co</b>');
+});
+
+test("a new job shows what was found and done the last time, and keeps what was said at the counter", async ({
+  page,
+}) => {
+  await page.goto("/");
+  await expect(page.getByRole("article")).toHaveCount(4);
+  await page.goto("/jobs/new");
+  await choose(page.getByRole("combobox", { name: "Machine" }), "Ellesby C-3H");
+  const before = page.getByRole("article", { name: "Job 0409" });
+  await expect(before).toContainText("the same model");
+  await expect(before).toContainText(/Found:.*speed error/);
+  await page.getByLabel("Who to call").fill("transfer room");
+  await expect(page.getByRole("article", { name: "Job 0415" })).toContainText("the same owner");
+  await page.getByRole("button", { name: "Runs slow" }).click();
+  await page.getByLabel("What came with it").fill("mains lead");
+  await page.getByLabel("Wanted by").fill("2026-12-20");
+  await page.getByRole("button", { name: "Start the job" }).click();
+  await page.waitForURL(/bench\/intake/);
+  await expect(page.getByLabel("What came with it")).toHaveValue("mains lead");
+  await expect(page.getByLabel("Wanted by")).toHaveValue("2026-12-20");
+  await expect(page.getByRole("button", { name: "Runs slow" })).toHaveAttribute("aria-pressed", "true");
 });
 
 test("notes are kept as they are typed, and a second tab sees them and new readings", async ({

@@ -15,7 +15,8 @@ test("from a new job to a printed sheet, through an emptied browser and back", a
   await page.reload();
   await expect(page.getByLabel("Complaint, in the owner's words")).toHaveValue("Runs slow and gurgles.");
   await page.getByRole("button", { name: "Start the job" }).click();
-  await page.waitForURL(/bench\/speed/);
+  await page.waitForURL(/bench\/intake/);
+  await page.getByRole("link", { name: /^Speed/ }).click();
 
   const hands = new BenchHands(page);
   await hands.play("2 % slow, lumpy belt");

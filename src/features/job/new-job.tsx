@@ -24,7 +24,12 @@ import { uncertaintyText } from "@/core/reference/reference-tape";
 import { database } from "@/storage/database";
 import { dropDraft, readDraft, saveDraft } from "@/storage/drafts";
 import { createJob, newId, nextJobNumber } from "@/storage/jobs";
+import { intake } from "@/core/stations/intake";
+import { MEANINGS, SYMPTOMS, type Symptom } from "@/core/workshop/symptoms";
 import { Card } from "@/ui/card";
+import { PressButton } from "@/ui/press-button";
+import { EarlierJobs } from "./earlier-jobs";
+import { stationHref } from "./job-tape-line";
 
 const DRAFT = "new-job";
 const ANOTHER = "another";
@@ -43,6 +48,12 @@ const formSchema = z
     /** Other speeds of the machine that are left out of the job. */
     leftOut: z.array(z.number()),
     complaint: z.string().max(20_000),
+    symptoms: z.array(z.enum(SYMPTOMS)),
+    contact: z.string().trim().max(500),
+    cameWith: z.string().trim().max(2000),
+    wantedBy: z
+      .string()
+      .refine((day) => day === "" || z.iso.date().safeParse(day).success, "Give a day, or none."),
   })
   .refine(({ machineId, machineName }) => machineId !== ANOTHER || machineName !== "", {
     path: ["machineName"],
@@ -62,6 +73,10 @@ const EMPTY: Form = {
   tapeId: "",
   leftOut: [],
   complaint: "",
+  symptoms: [],
+  contact: "",
+  cameWith: "",
+  wantedBy: "",
 };
 
 function newMachine(form: Form): Machine {
@@ -89,6 +104,28 @@ function newMachine(form: Form): Machine {
       ...USUAL_WORK,
     ],
   };
+}
+
+/** What is written down of a machine that was here before. */
+function KnownMachine({ machine }: { machine: Machine }) {
+  const { description, toleranceClass, adjusters, parts } = machine;
+  const turned = adjusters.filter(({ kind }) => kind === "turn");
+  return (
+    <Box sx={{ my: 1, lineHeight: 1.45 }}>
+      {description && <Box sx={{ fontSize: 18 }}>{description}</Box>}
+      <Box>Held to {TOLERANCE_CLASSES[toleranceClass].name.toLowerCase()}.</Box>
+      <Box>
+        {turned.length === 0
+          ? "Nothing that is turned is written down."
+          : `Turned: ${turned.map(({ name }) => name).join(", ")}.`}
+      </Box>
+      <Box>
+        {parts.length === 0
+          ? "No rotating parts are written down: flutter cannot be named."
+          : `Turning parts: ${parts.map(({ name }) => name).join(", ")}.`}
+      </Box>
+    </Box>
+  );
 }
 
 /** Intake of a machine. What is typed is kept as a draft until the job is made. */
@@ -159,6 +196,10 @@ export function NewJob() {
         .filter(({ speedCmPerS }) => !form.leftOut.includes(speedCmPerS))
         .map(({ speedCmPerS, tape }) => ({ speedCmPerS, tapeId: tape.id })),
       complaint: form.complaint,
+      ...(form.symptoms.length > 0 && { symptoms: form.symptoms }),
+      ...(form.contact && { contact: form.contact }),
+      ...(form.cameWith && { cameWith: form.cameWith }),
+      ...(form.wantedBy && { wantedBy: form.wantedBy }),
       notes: "",
       done: {},
       waiting: null,
@@ -169,12 +210,20 @@ export function NewJob() {
     try {
       await createJob(job, added);
       await dropDraft(DRAFT);
-      router.push(`/jobs/${job.id}/bench/speed`);
+      router.push(stationHref(job.id, intake));
     } catch (error) {
       setTrouble(`The job could not be stored: ${(error as Error).message} What you typed is kept here.`);
     }
   });
 
+  const toggle = (one: Symptom) =>
+    setValue(
+      "symptoms",
+      values.symptoms.includes(one)
+        ? values.symptoms.filter((other) => other !== one)
+        : [...values.symptoms, one],
+      { shouldDirty: true },
+    );
   const startAgain = async () => {
     await dropDraft(DRAFT);
     reset({ ...EMPTY, number: await nextJobNumber() });
@@ -186,9 +235,16 @@ export function NewJob() {
 
   if (!ready || !machines || !tapes) return <Box sx={{ p: 6, color: "text.secondary" }}>Opening…</Box>;
   return (
-    <Box component="main" sx={{ maxWidth: 980, mx: "auto", px: 3, pb: 6 }}>
-      <Box sx={{ display: "flex", alignItems: "center", height: 68, gap: 2 }}>
+    <Box component="main" sx={{ px: 2.5, pb: 3 }}>
+      <Box sx={{ display: "flex", alignItems: "center", height: 60, gap: 2 }}>
         <Typography variant="h1">New job</Typography>
+        <TextField
+          label="Job number"
+          size="small"
+          sx={{ width: 150 }}
+          {...register("number")}
+          {...error("number")}
+        />
         <Box sx={{ flex: 1 }} />
         <Button component={Link} href="/" color="inherit">
           Floor
@@ -199,25 +255,65 @@ export function NewJob() {
         component="form"
         onSubmit={save}
         noValidate
-        sx={{ display: "grid", gap: 2, gridTemplateColumns: { md: "1fr 1fr" }, alignItems: "start" }}
+        sx={{
+          display: "grid",
+          gap: 1.5,
+          gridTemplateColumns: { md: "minmax(0, 1.25fr) minmax(0, 1fr) minmax(0, 1.1fr)" },
+          alignItems: "stretch",
+        }}
       >
         <Card title="What is wrong">
           <TextField
             label="Complaint, in the owner's words"
             multiline
-            minRows={6}
+            minRows={4}
             fullWidth
             margin="dense"
+            slotProps={{
+              input: { sx: { fontSize: 20, lineHeight: 1.35 } },
+              inputLabel: { shrink: true },
+            }}
             {...register("complaint")}
             {...error("complaint")}
           />
+          <Box
+            role="group"
+            aria-label="What it means"
+            sx={{ display: "flex", flexWrap: "wrap", gap: 0.75, my: 1 }}
+          >
+            {SYMPTOMS.map((one) => (
+              <PressButton key={one} chosen={values.symptoms.includes(one)} onClick={() => toggle(one)}>
+                {MEANINGS[one].says}
+              </PressButton>
+            ))}
+          </Box>
           <TextField
-            label="Job number"
-            margin="dense"
+            label="Who to call"
             fullWidth
-            {...register("number")}
-            {...error("number")}
+            margin="dense"
+            {...register("contact")}
+            error={formState.errors.contact !== undefined}
+            helperText={
+              formState.errors.contact?.message ?? "It stays in this browser, and in files that it exports."
+            }
           />
+          <Box sx={{ display: "grid", gridTemplateColumns: "minmax(0, 1fr) 170px", gap: 1 }}>
+            <TextField
+              label="What came with it"
+              fullWidth
+              margin="dense"
+              {...register("cameWith")}
+              {...error("cameWith")}
+            />
+            <TextField
+              type="date"
+              label="Wanted by"
+              margin="dense"
+              slotProps={{ inputLabel: { shrink: true } }}
+              {...register("wantedBy")}
+              {...error("wantedBy")}
+            />
+          </Box>
         </Card>
         <Card title="Machine and tape">
           <TextField
@@ -309,6 +405,7 @@ export function NewJob() {
               </MenuItem>
             ))}
           </TextField>
+          {machine && <KnownMachine machine={machine} />}
           {others.map(({ speedCmPerS, tape }) => (
             <FormControlLabel
               key={speedCmPerS}
@@ -330,6 +427,10 @@ export function NewJob() {
             />
           ))}
         </Card>
+        <EarlierJobs
+          machineId={values.machineId && values.machineId !== ANOTHER ? values.machineId : null}
+          contact={values.contact}
+        />
         <Box sx={{ gridColumn: "1 / -1", display: "flex", gap: 2 }}>
           <Button type="submit" variant="contained" size="large">
             Start the job
