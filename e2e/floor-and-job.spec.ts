@@ -45,7 +45,7 @@ test("a new job shows what was found and done the last time, and keeps what was 
   await page.getByLabel("Wanted by").fill("2026-12-20");
   await page.getByRole("button", { name: "Start the job" }).click();
   await page.waitForURL(/bench\/intake/);
-  await expect(page.getByLabel("What came with it")).toHaveValue("mains lead");
+  await expect(page.getByRole("textbox", { name: "What came with it" })).toHaveValue("mains lead");
   await expect(page.getByLabel("Wanted by")).toHaveValue("2026-12-20");
   await expect(page.getByRole("button", { name: "Runs slow" })).toHaveAttribute("aria-pressed", "true");
 });

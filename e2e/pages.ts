@@ -5,6 +5,7 @@ export const PAGES = [
   "/signals",
   "/tapes",
   "/machines",
+  "/spares",
   "/rules",
   "/settings",
   "/backup",

@@ -259,3 +259,42 @@ test("a tape that sheds is not baked without consent, and once played nothing is
   await page.keyboard.press("Space");
   await expect(rows).toHaveCount(before + 1);
 });
+
+test("a part comes out of the spare-parts box when it is fitted; the box goes out as CSV and comes back", async ({
+  page,
+}) => {
+  await page.goto("/");
+  await expect(page.getByRole("article")).toHaveCount(4);
+  await page.goto("/spares");
+  const clips = page.getByRole("article", { name: "clip 3 mm" });
+  await expect(clips).toContainText("25");
+  await clips.getByRole("button", { name: "One clip 3 mm out" }).click();
+  await expect(clips).toContainText("24");
+  await page.getByLabel("What, with its size").fill("felt pad 4 mm");
+  await page.getByLabel("How many").fill("half a dozen");
+  await page.getByRole("button", { name: "Into the box" }).click();
+  await expect(page.getByText(/count: a number/)).toBeVisible();
+  await page.getByLabel("How many").fill("6");
+  await page.getByRole("button", { name: "Into the box" }).click();
+  await expect(page.getByRole("article", { name: "felt pad 4 mm" })).toContainText("6");
+  await page.getByLabel("Spare parts file").setInputFiles({
+    name: "bad.csv",
+    mimeType: "text/csv",
+    buffer: Buffer.from("name,kind,count\nclip 3 mm,clip,many\n"),
+  });
+  await expect(page.getByText(/bad.csv: Row 2: count/)).toBeVisible();
+  await expect(clips).toContainText("24");
+
+  await page.goto(`/jobs/${JOB}/bench/service`);
+  await page.getByRole("button", { name: "A part is needed" }).click();
+  await page.getByRole("textbox", { name: "Part", exact: true }).fill("clip 3 mm");
+  await page.getByRole("textbox", { name: "How many" }).fill("2");
+  await page.getByRole("button", { name: "Write it down" }).click();
+  const part = page.getByRole("listitem", { name: "2 × clip 3 mm" });
+  await choose(part.getByRole("combobox", { name: "From the box" }), /^clip 3 mm: 24/);
+  await expect(part).toContainText("from spare-parts box, lid");
+  await part.getByRole("button", { name: "Fitted" }).click();
+  await expect(part).toContainText("fitted");
+  await page.goto("/spares");
+  await expect(clips).toContainText("22");
+});

@@ -9,6 +9,7 @@ const KEPT_PAGES = [
   "/jobs/-/bench/-",
   "/listen",
   "/machines",
+  "/spares",
   "/rules",
   "/settings",
   "/signals",

@@ -7,6 +7,7 @@ import type { Reading } from "@/core/records/reading";
 import type { PartRun, Watch } from "@/core/records/runs";
 import { partOfWaiting } from "@/core/records/part-of-waiting";
 import type { Part } from "@/core/workshop/part";
+import type { Spare } from "@/core/workshop/spare";
 import type { StripEntry } from "@/core/workshop/strip-entry";
 import type { Picture } from "@/core/workshop/picture";
 import type { Sequence } from "@/core/signals/sequence";
@@ -73,6 +74,7 @@ export class UnzelDatabase extends Dexie {
   neededParts!: EntityTable<Part, "id">;
   stripDown!: EntityTable<StripEntry, "id">;
   pictures!: EntityTable<KeptPicture, "id">;
+  spares!: EntityTable<Spare, "id">;
 
   constructor(name = "unzel") {
     super(name);
@@ -125,6 +127,7 @@ export class UnzelDatabase extends Dexie {
           await jobs.update(job.id, { waiting: null });
         }
       });
+    this.version(6).stores({ spares: "id, name, count" });
   }
 }
 

@@ -1,6 +1,8 @@
+import { DEMO_SPARES } from "@/core/practice/demo-spares";
 import { BUILT_IN_TAPES } from "@/core/reference/built-in-tapes";
 import { importBundle } from "./bundles";
 import { database } from "./database";
+import { importSpares } from "./spares";
 
 const DEMO_URL = "/demo/workshop.unzel.json";
 
@@ -28,6 +30,7 @@ export async function loadDemoWorkshop(onlyOnce = false): Promise<void> {
   await database.transaction("rw", database.tables, async () => {
     if (onlyOnce && (await database.flags.get("demo"))) return;
     await importBundle(text);
+    await importSpares(DEMO_SPARES);
     await database.flags.put({ id: "demo", value: "loaded" });
   });
 }

@@ -1,8 +1,10 @@
 import { knownPartSchema } from "@/core/alignment/known-records";
-import { UNDER_WAY, type Part, type PartState } from "@/core/workshop/part";
+import { stateOf, UNDER_WAY, type Part, type PartState } from "@/core/workshop/part";
+import type { Spare } from "@/core/workshop/spare";
 import { database } from "./database";
 import { newId } from "./jobs";
 import { writes } from "./kept-writes";
+import { moveFromBox } from "./spares";
 
 const now = () => new Date().toISOString();
 
@@ -30,14 +32,26 @@ export async function needPart(
   await writes.write("a part", async () => void (await database.neededParts.add(known)));
 }
 
+const isFitted = (part: Part) => stateOf(part) === "fitted";
+
 const change = (id: string, to: (part: Part) => Partial<Part>) =>
   writes.write("a part", () =>
-    database.transaction("rw", database.neededParts, async () => {
+    database.transaction("rw", database.neededParts, database.spares, async () => {
       const part = await database.neededParts.get(id);
-      if (part)
-        await database.neededParts.put(knownPartSchema.parse({ ...part, ...to(part), updatedAt: now() }));
+      if (!part) return;
+      const changed = knownPartSchema.parse({ ...part, ...to(part), updatedAt: now() });
+      await database.neededParts.put(changed);
+      await moveFromBox(changed, isFitted(part), isFitted(changed));
     }),
   );
+
+/** It is there already, in the spare-parts box: it comes out of its drawer when it is fitted. */
+export const takeFromBox = (id: string, { id: spareId, place }: Spare): Promise<void> =>
+  change(id, ({ steps }) => ({
+    spareId,
+    from: place ? `spare-parts box, ${place}` : "spare-parts box",
+    steps: [...steps, { at: now(), state: "fits", expected: null }],
+  }));
 
 /** Says what became of a part, and until when it is expected. */
 export const stepPart = (id: string, state: PartState, expected: string | null): Promise<void> =>

@@ -9,6 +9,7 @@ import { readResponseCsv } from "@/core/formats/response-csv";
 import { readSequenceJson, writeSequenceJson } from "@/core/formats/sequence-json";
 import { SoundFileError } from "@/core/formats/sound-file";
 import { readTapesCsv, writeTapesCsv } from "@/core/formats/tape-csv";
+import { readSparesCsv } from "@/core/formats/spare-csv";
 import { readTapeJson, writeTapeJson } from "@/core/formats/tape-json";
 import { wavFile } from "@/core/formats/wav-writer";
 import { DEMO_BLANKS } from "@/core/practice/demo-blanks";
@@ -95,6 +96,12 @@ export const READERS: readonly Reader[] = [
     kind: "json",
     good: DEMO_MACHINES.slice(0, 2).map((machine) => encoded(writeMachineJson(machine))),
     read: ofText(readMachineJson),
+  },
+  {
+    name: "spare parts",
+    kind: "table",
+    good: [encoded('name,kind,count,place\nbelt 71 mm,belt,3,drawer 4\n"clip 3 mm, flat",clip,25,\n')],
+    read: ofText(readSparesCsv),
   },
   {
     name: "sequence",

@@ -57,6 +57,8 @@ export const partSchema = z.object({
   from: z.string().max(200).default(""),
   /** The entry of the strip-down log that it takes the place of. */
   entryId: id.nullable().default(null),
+  /** The drawer of the spare-parts box that it is taken from when it is fitted. */
+  spareId: id.optional(),
   /** What became of it, oldest first. */
   steps: z.array(stepSchema).min(1).max(100),
   updatedAt: time,

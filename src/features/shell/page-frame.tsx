@@ -11,6 +11,7 @@ const PAGES = [
   ["Signals", "/signals"],
   ["Tapes", "/tapes"],
   ["Machines", "/machines"],
+  ["Spares", "/spares"],
   ["Rules", "/rules"],
   ["Sound card", "/settings"],
   ["Backup", "/backup"],

@@ -3,6 +3,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
+import { useLiveQuery } from "dexie-react-hooks";
 import { useState } from "react";
 import { stationById, stationsOf } from "@/core/alignment/registry";
 import {
@@ -17,7 +18,9 @@ import {
   type Part,
   type PartState,
 } from "@/core/workshop/part";
-import { dropPart, expectPart, needPart, stepPart, takeBackStep } from "@/storage/needed-parts";
+import { sparesFor } from "@/core/workshop/spare";
+import { database } from "@/storage/database";
+import { dropPart, expectPart, needPart, stepPart, takeBackStep, takeFromBox } from "@/storage/needed-parts";
 import { Card } from "@/ui/card";
 import { shortDay } from "@/ui/short-day";
 import type { JobView } from "../job/use-job-records";
@@ -94,6 +97,7 @@ function PartRow({ part }: { part: Part }) {
             sx={{ width: 150, my: 0.5 }}
           />
         )}
+        {next.includes("fits") && <FromBox part={part} />}
         {next.map((to) => (
           <Button key={to} size="small" variant="outlined" color="inherit" onClick={() => step(to)}>
             {DOES[to]}
@@ -110,6 +114,34 @@ function PartRow({ part }: { part: Part }) {
         )}
       </Box>
     </Box>
+  );
+}
+
+/** Where the box has it: what lies there under a like name comes first. */
+function FromBox({ part }: { part: Part }) {
+  const spares = useLiveQuery(() => database.spares.where("count").above(0).sortBy("name"), []) ?? [];
+  const [word] = part.name.trim().split(/\s+/);
+  const like = sparesFor(spares, word);
+  if (spares.length === 0) return null;
+  return (
+    <TextField
+      select
+      size="small"
+      label="From the box"
+      value=""
+      onChange={({ target }) => {
+        const spare = spares.find(({ id }) => id === target.value);
+        if (spare) void takeFromBox(part.id, spare);
+      }}
+      sx={{ width: 150, my: 0.5 }}
+    >
+      {[...like, ...spares.filter((one) => !like.includes(one))].map(({ id, name, count, place }) => (
+        <MenuItem key={id} value={id} disabled={count < part.count}>
+          {name}: {count}
+          {place && `, ${place}`}
+        </MenuItem>
+      ))}
+    </TextField>
   );
 }
 

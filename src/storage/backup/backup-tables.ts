@@ -12,6 +12,7 @@ import { calibrationSchema } from "@/core/records/input-calibration";
 import { partRunSchema, watchSchema } from "@/core/records/runs";
 import { referenceTapeSchema } from "@/core/reference/reference-tape";
 import { pictureSchema } from "@/core/workshop/picture";
+import { spareSchema } from "@/core/workshop/spare";
 import { stripEntrySchema } from "@/core/workshop/strip-entry";
 import { sequenceSchema } from "@/core/signals/sequence";
 import type { UnzelDatabase } from "../database";
@@ -53,6 +54,7 @@ export const BACKED_UP = {
   runs: { name: "runs", schema: partRunSchema, meeting: "refuse", key: "id" },
   watches: { name: "watched runs", schema: watchSchema, meeting: "refuse", key: "id" },
   neededParts: { name: "parts to get", schema: knownPartSchema, meeting: "later", key: "id" },
+  spares: { name: "spare parts", schema: spareSchema, meeting: "later", key: "id" },
   stripDown: { name: "lines of strip-down logs", schema: stripEntrySchema, meeting: "later", key: "id" },
   pictures: {
     name: "pictures",

@@ -1,0 +1,5 @@
+import { SparesPage } from "@/features/spares/spares-page";
+
+export default function Page() {
+  return <SparesPage />;
+}
