@@ -163,3 +163,34 @@ test("a job that is not here says so and leads back", async ({ page }) => {
   await page.getByRole("link", { name: "Back to the floor" }).click();
   await expect(page.getByRole("article").first()).toBeVisible();
 });
+
+test("a machine's page knows what its screws do, and where they sit once they were put there", async ({
+  page,
+}) => {
+  await page.goto("/");
+  await expect(page.getByRole("article")).toHaveCount(4);
+  await page.goto("/machines");
+  await page.getByRole("button", { name: "Ellesby C-3H" }).click();
+  const does = page.getByRole("region", { name: "What its screws do" });
+  await expect(does).toContainText(/VR 3/);
+  await expect(does).toContainText(/from \d turns? in 1 job/);
+  await expect(page.getByRole("article", { name: "Job 0409" })).toBeVisible();
+
+  const plan = page.getByRole("region", { name: "Plan of the underside" });
+  const screw = plan.getByRole("button", { name: "VR 3, where it sits" });
+  const before = (await screw.boundingBox())!;
+  await screw.focus();
+  await page.keyboard.press("Space");
+  for (let i = 0; i < 4; i++) await page.keyboard.press("ArrowDown");
+  await page.keyboard.press("Space");
+  await expect(plan).toContainText("Where its adjusters sit");
+  const after = (await screw.boundingBox())!;
+  expect(after.y - before.y).toBeGreaterThan(80);
+  await page.getByLabel("To be known of every one").fill("The left guide is always stuck.");
+  await page.waitForTimeout(600);
+  await page.reload();
+  await page.getByRole("button", { name: "Ellesby C-3H" }).click();
+  await expect(page.getByLabel("To be known of every one")).toHaveValue("The left guide is always stuck.");
+  const kept = (await screw.boundingBox())!;
+  expect(Math.abs(kept.y - after.y)).toBeLessThan(3);
+});

@@ -72,6 +72,13 @@ export const machineSchema = z.object({
   /** The weighted meter that the machine's flutter limit is written in. */
   flutterMeter: flutterMeterSchema.default("peak"),
   adjusters: z.array(adjusterSchema).default([]),
+  /** Where each adjuster sits on the plan of the underside: shares of its width and height. */
+  plan: z
+    .array(z.object({ adjusterId: id, x: z.number().min(0).max(1), y: z.number().min(0).max(1) }))
+    .max(200)
+    .optional(),
+  /** What is to be known of every machine of the model. */
+  notes: z.string().max(5000).optional(),
   /** Rotating parts, for naming where flutter comes from. */
   parts: machinePartsSchema.default([]),
   channels: z.union([z.literal(1), z.literal(2)]).default(2),

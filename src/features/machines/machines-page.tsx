@@ -14,7 +14,9 @@ import { FileButton } from "@/ui/file-button";
 import { Notice, type Outcome } from "@/ui/notice";
 import { download } from "../job/download";
 import { PageFrame } from "../shell/page-frame";
+import { Known } from "./known";
 import { MachineEditor } from "./machine-editor";
+import { UndersidePlan } from "./underside-plan";
 import { RateRuler } from "./rate-ruler";
 
 const EMPTY: Omit<Machine, "id"> = {
@@ -124,6 +126,8 @@ function MachineView({ machine, onEdit, onDelete }: { machine: Machine; onEdit()
           .filter(Boolean)
           .join(" ")}
       </Typography>
+      <UndersidePlan machine={machine} />
+      <Known machine={machine} />
       {machine.parts.length === 0 ? (
         <Typography sx={{ mb: 2 }}>
           No rotating parts entered. With their diameters, or their turns counted, the flutter station names

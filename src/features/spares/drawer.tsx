@@ -34,7 +34,6 @@ export function Drawer({ spare: { name, count, place }, isOpen, onOpen, onCount 
         borderRadius: 1,
         bgcolor: "background.paper",
         borderBottomWidth: 5,
-        opacity: count === 0 ? 0.75 : 1,
         display: "flex",
         flexDirection: "column",
       }}

@@ -80,18 +80,22 @@ export function SparesPage() {
           {spares !== undefined && spares.length > 0 && shown.length === 0 && (
             <Box sx={{ fontSize: 22, fontWeight: 650 }}>No drawer has &quot;{words}&quot;.</Box>
           )}
-          {SPARE_KINDS.map((kind) => {
-            const drawers = shown.filter((spare) => spare.kind === kind);
-            return drawers.length > 0 ? (
-              <Row key={kind} kind={kind} drawers={drawers} openId={openId} onOpen={open} />
-            ) : null;
-          })}
+          <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 2.5 }}>
+            {SPARE_KINDS.map((kind) => {
+              const drawers = shown.filter((spare) => spare.kind === kind);
+              return drawers.length > 0 ? (
+                <Row key={kind} kind={kind} drawers={drawers} openId={openId} onOpen={open} />
+              ) : null;
+            })}
+          </Box>
         </Box>
         <SpareForm key={chosen?.id ?? "new"} spare={chosen} onDone={() => open(null)} />
       </Box>
     </PageFrame>
   );
 }
+
+const MOST_IN_A_ROW = 5;
 
 interface RowProps {
   kind: string;
@@ -112,7 +116,16 @@ const Row = ({ kind, drawers, openId, onOpen }: RowProps) => (
     >
       {kind}
     </Box>
-    <Box sx={{ display: "grid", gridTemplateColumns: "repeat(auto-fill, minmax(168px, 1fr))", gap: 0.75 }}>
+    <Box
+      sx={{
+        display: "grid",
+        gridTemplateColumns: {
+          xs: "repeat(2, 164px)",
+          md: `repeat(${Math.min(MOST_IN_A_ROW, drawers.length)}, 164px)`,
+        },
+        gap: 0.75,
+      }}
+    >
       {drawers.map((spare) => (
         <Drawer
           key={spare.id}
