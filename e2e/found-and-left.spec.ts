@@ -102,3 +102,32 @@ test("a control is worked while a tone plays: its crackles are counted and kept 
     /Crackles of a control, right.*fail/s,
   );
 });
+
+test("half-minutes are kept and compared by ear, equally loud, blind if wanted", async ({ page }) => {
+  const hands = new BenchHands(page);
+  await hands.open("demo-job-0415", "listening");
+  const ear = page.getByRole("region", { name: "Compared by ear" });
+  const [found, left] = ["as found", "as left"].map((name) => ear.getByRole("article", { name }));
+  await found.getByRole("button", { name: "Keep the last half-minute" }).click();
+  await expect(ear).toContainText("Less than five seconds were heard");
+  await hands.play("channels 3 dB apart");
+  await page.keyboard.press("p");
+  await page.waitForTimeout(7000);
+  await found.getByRole("button", { name: "Keep the last half-minute" }).click();
+  await expect(found).toContainText(/\d+\u2009s, kept/);
+  await left.getByRole("button", { name: "Keep the last half-minute" }).click();
+  await expect(left).toContainText(/\d+\u2009s, kept/);
+
+  await page.keyboard.press(" ");
+  await expect(ear.getByRole("status")).toContainText(/as found is heard.*LU apart/);
+  await page.keyboard.press(" ");
+  await expect(ear.getByRole("status")).toContainText("as left is heard");
+  await page.keyboard.press("x");
+  await expect(ear.getByRole("status")).toContainText("Space plays them");
+
+  await ear.getByRole("button", { name: "blind" }).click();
+  await ear.getByRole("button", { name: "Play one" }).click();
+  await ear.getByRole("button", { name: "as left" }).last().click();
+  await expect(ear).toContainText(/(Right|Wrong): it was as (found|left)/);
+  await expect(ear).toContainText(/[01] of 1 right/);
+});

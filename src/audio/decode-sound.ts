@@ -9,7 +9,7 @@ const LARGEST_BYTES = 400 * 2 ** 20;
  * Decodes whatever else the browser can, the whole file at once.
  * @throws Error with a sentence for the user
  */
-export async function decodeSound(file: File): Promise<DecodedSound> {
+export async function decodeSound(file: Blob): Promise<DecodedSound> {
   if (file.size > LARGEST_BYTES)
     throw new Error(
       "This kind of file has to be decoded as a whole and is too large for that. Convert it to WAV or FLAC, which are read piece by piece.",

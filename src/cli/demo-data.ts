@@ -401,7 +401,7 @@ const thoroughly = new DemoJob(
     blankTapes: DEMO_BLANKS.slice(0, 2).map(({ id, name }) => ({ id, name })),
     createdAt: "2026-11-16T09:15:00.000Z",
     functionTrials: demoTrials(DEMO_MACHINES.find(({ id }) => id === "ellesby-c-3h")!),
-    done: allDone("intake", "service", "path", "clean"),
+    done: allDone("intake", "service", "path", "clean", "listening"),
   }),
   {
     "speed.errorPercent": 2.9,

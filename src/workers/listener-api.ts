@@ -156,6 +156,8 @@ export interface ListenerApi {
   /** Listens for an old programme that goes quiet, from now on. */
   beginBlanking(): Promise<void>;
   beginControls(): Promise<void>;
+  /** The last seconds of what was heard, at most half a minute, as a 24-bit WAV file; null before anything was. */
+  clip(seconds: number): Promise<{ wav: Uint8Array; seconds: number } | null>;
   /** The search for the loudest point begins anew. */
   clearHold(): Promise<void>;
   /** By hand: what is heard is the source, or the tape; null leaves it to be found out. */

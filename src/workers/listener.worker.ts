@@ -35,6 +35,14 @@ function listenTo<S extends LiveSource>(started: S): S {
   return started;
 }
 
+/** Sound as a file for the page; null where there is none. */
+function asWav(kept: { sampleRateHz: number; channels: Float32Array[] } | undefined) {
+  if (!kept || kept.channels.length === 0 || kept.channels[0].length === 0) return null;
+  const rate = Math.round(kept.sampleRateHz);
+  const wav = wavFile(kept.channels, rate, "int24");
+  return Comlink.transfer({ wav, seconds: kept.channels[0].length / rate }, [wav.buffer]);
+}
+
 const api: ListenerApi = {
   async startPractice(start, listenFor, onResult) {
     return listenTo(await PracticeSource.start(start, listenFor, onResult)).state;
@@ -143,11 +151,11 @@ const api: ListenerApi = {
   },
 
   async evidence() {
-    const kept = source?.live.evidence();
-    if (!kept || kept.channels.length === 0 || kept.channels[0].length === 0) return null;
-    const rate = Math.round(kept.sampleRateHz);
-    const wav = wavFile(kept.channels, rate, "int24");
-    return Comlink.transfer({ wav, seconds: kept.channels[0].length / rate }, [wav.buffer]);
+    return asWav(source?.live.evidence());
+  },
+
+  async clip(seconds) {
+    return asWav(source?.live.lastSeconds(seconds));
   },
 
   async loopBack(toneHz) {

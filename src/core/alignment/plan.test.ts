@@ -18,7 +18,7 @@ const records = (done: string[], fields: Partial<JobRecords> = {}): JobRecords =
 });
 const part = (station: string, state: PartState = "ordered", expected: string | null = null) =>
   aPart({ station, state, expected });
-const ONLY_LISTS = { leftOut: [...MEASURING.map(({ id }) => id), "functions"] };
+const ONLY_LISTS = { leftOut: [...MEASURING.map(({ id }) => id), "functions", "listening"] };
 
 describe("what of a job can go on today", () => {
   it.each<

@@ -155,7 +155,18 @@ describe("the state of a playback station", () => {
 
   it("a station that is left out is neither on the route nor where the work is", () => {
     const job = aJob({
-      leftOut: ["intake", "service", "path", "clean", "speed", "flutter", "azimuth", "level", "functions"],
+      leftOut: [
+        "intake",
+        "service",
+        "path",
+        "clean",
+        "speed",
+        "flutter",
+        "azimuth",
+        "level",
+        "functions",
+        "listening",
+      ],
     });
     expect(routeOf({ job, machine: MACHINE }).map(({ id }) => id)).toEqual(["response", "sheet"]);
     expect(presentStation(records({ job })).id).toBe("response");

@@ -282,6 +282,11 @@ export class LiveListening {
     };
   }
 
+  /** So many of them, as far as they are kept. */
+  lastSeconds(seconds: number): { sampleRateHz: number; channels: Float32Array[] } {
+    return { sampleRateHz: this.recentSound.sampleRateHz, channels: this.recentSound.contents(seconds) };
+  }
+
   /** As much of them as is wanted as evidence, perhaps nothing. */
   evidence(): { sampleRateHz: number; channels: Float32Array[] } {
     const { sampleRateHz } = this.recentSound;

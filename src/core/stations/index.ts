@@ -8,6 +8,7 @@ import { flutter } from "./flutter";
 import { intake } from "./intake";
 import { level } from "./level";
 import { noise } from "./noise";
+import { listening } from "./listening";
 import { oscillator } from "./oscillator";
 import { path } from "./path";
 import { recordLevel } from "./record-level";
@@ -40,6 +41,7 @@ export const STATIONS = [
   reduction,
   settings,
   functions,
+  listening,
   sheet,
 ] as const;
 

@@ -144,6 +144,7 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
     () => adjusters.filter(({ kind, sets }) => kind === "work" && sets === station.id),
     [adjusters, station.id],
   );
+  const hears = measuring !== null || (station.kind === "checklist" && station.keepsClips === true);
   const asLeftNext = view.adjustments.length > 0;
   const [workId, chooseWork] = useChosenWork(work);
   const unclean = measuring && whyUnclean(job);
@@ -312,7 +313,13 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
         ) : picture ? (
           <Middle {...picture} />
         ) : (
-          <Desk view={view} station={station} onNext={() => step(1)} onPass={() => beginPass("as found")} />
+          <Desk
+            view={view}
+            station={station}
+            listener={listener}
+            onNext={() => step(1)}
+            onPass={() => beginPass("as found")}
+          />
         )}
         {picture && measuring && (
           <Box
@@ -339,24 +346,28 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
         )}
       </Box>
       <Box sx={{ position: { xs: "sticky", md: "static" }, bottom: 0, zIndex: 2 }}>
-        {drawer && measuring && (
+        {drawer && hears && (
           <PracticeDrawer
             listener={listener}
             machineId={machine.id}
-            slots={shownSlots(
-              machine,
-              measuring,
-              view.blanks?.find(({ id }) => id === circumstances.recordingOn)?.type ?? null,
-            )}
+            slots={
+              measuring
+                ? shownSlots(
+                    machine,
+                    measuring,
+                    view.blanks?.find(({ id }) => id === circumstances.recordingOn)?.type ?? null,
+                  )
+                : []
+            }
             onClose={() => setDrawer(false)}
           />
         )}
-        {measuring && (
+        {hears && (
           <SourceBar
             listener={listener}
             firstButton={sourceButton}
             guideOn={guide.on}
-            anyTone={follows !== null || measuring.hears.what === "sequence"}
+            anyTone={follows !== null || measuring === null || measuring.hears.what === "sequence"}
             onGuide={toggleGuide}
             onPractice={togglePractice}
           />

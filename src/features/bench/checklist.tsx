@@ -4,6 +4,7 @@ import type { ReactNode } from "react";
 import type { Station } from "@/core/stations/station";
 import { Card } from "@/ui/card";
 import { KeyCap } from "@/ui/key-cap";
+import type { ListenerState } from "./use-listener";
 import type { JobView } from "../job/use-job-records";
 import { ChecklistLines } from "./checklist-lines";
 
@@ -11,6 +12,8 @@ export interface ChecklistProps {
   view: JobView;
   station: Station;
   onNext(): void;
+  /** What is heard, where a station keeps of it. */
+  listener: ListenerState;
   /** Begins one pass of a whole tape, as found. */
   onPass(): void;
   /** What stands beside its lines. */

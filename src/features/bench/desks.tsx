@@ -3,6 +3,7 @@ import type { ChecklistStationId } from "@/core/stations";
 import { CleanDesk } from "../workshop/clean-desk";
 import { FunctionsDesk } from "../workshop/functions-desk";
 import { IntakeDesk } from "../workshop/intake-desk";
+import { ListeningDesk } from "../workshop/listening-desk";
 import { ServiceDesk } from "../workshop/service-desk";
 import { Checklist, type ChecklistProps } from "./checklist";
 import { PathLog } from "./path-log";
@@ -14,6 +15,7 @@ const DESKS: { readonly [Id in ChecklistStationId]: ComponentType<ChecklistProps
   path: PathDesk,
   clean: CleanDesk,
   functions: FunctionsDesk,
+  listening: ListeningDesk,
 };
 
 /** The tape path: its lines, and what was gauged at guides and heads. */

@@ -394,6 +394,8 @@ export function useListener(options: ListenOptions) {
       void mine.worker.api.forgetQuiet();
     },
     /** Listens for an old programme that goes quiet, from now on. */
+    /** The last seconds of what is heard, as a file. */
+    clip: async (seconds: number) => (await running()?.worker.api.clip(seconds)) ?? null,
     beginControls: () => {
       const mine = running();
       if (!mine) return;
