@@ -177,7 +177,7 @@ test("a machine's page knows what its screws do, and where they sit once they we
   await expect(page.getByRole("article", { name: "Job 0409" })).toBeVisible();
 
   const plan = page.getByRole("region", { name: "Plan of the underside" });
-  const screw = plan.getByRole("button", { name: "VR 3, where it sits" });
+  const screw = plan.getByRole("button", { name: /^VR 3/ });
   const before = (await screw.boundingBox())!;
   await screw.focus();
   await page.keyboard.press("Space");

@@ -130,4 +130,30 @@ test("half-minutes are kept and compared by ear, equally loud, blind if wanted",
   await ear.getByRole("button", { name: "as left" }).last().click();
   await expect(ear).toContainText(/(Right|Wrong): it was as (found|left)/);
   await expect(ear).toContainText(/[01] of 1 right/);
+
+  const image = await page.evaluate(async () => {
+    const canvas = new OffscreenCanvas(40, 20);
+    canvas.getContext("2d")!.fillRect(5, 5, 9, 9);
+    const blob = await canvas.convertToBlob({ type: "image/png" });
+    return [...new Uint8Array(await blob.arrayBuffer())];
+  });
+  await page
+    .getByLabel("Pictures", { exact: true })
+    .setInputFiles({ name: "after.png", mimeType: "image/png", buffer: Buffer.from(image) });
+  await expect(
+    page.getByRole("button", { name: /^Open: Picture of the machine as it goes out/ }),
+  ).toBeVisible();
+  await page.getByLabel("To be minded").fill("Clean the heads every twenty hours.");
+  await page.getByLabel("To be looked at again by").fill("2027-11-20");
+  await page
+    .getByRole("link", { name: /^Sheet/ })
+    .first()
+    .click();
+  const sheet = page.getByRole("article");
+  await expect(sheet).toContainText("Clean the heads every twenty hours.");
+  await expect(sheet).toContainText("To be looked at again by 20 November 2027");
+  await expect(sheet.getByRole("img", { name: "As it goes out, picture 1" })).toHaveAttribute(
+    "src",
+    /^data:image/,
+  );
 });

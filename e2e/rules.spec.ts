@@ -50,3 +50,20 @@ test("what is typed into a rule is still there after a reload, and nonsense gets
   await page.reload();
   await expect(azimuth.getByLabel("Phase, °")).toHaveValue("45");
 });
+
+test("the belt that goes on is written into a job, where what it did to the speed is asked for", async ({
+  page,
+}) => {
+  await page.goto("/");
+  await expect(page.getByRole("article")).toHaveCount(4);
+  await page.goto("/rules");
+  await page.getByLabel("Old belt at rest, mm").fill("212");
+  await page.getByLabel("New thickness, mm").fill("1.5");
+  await page.getByLabel("Which belt it is").fill("main belt");
+  await choose(page.getByRole("combobox", { name: "Into the job" }), /0398/);
+  await page.getByRole("button", { name: "It goes on" }).click();
+  await page.getByRole("link", { name: "main belt is in the job." }).click();
+  const aside = page.getByRole("region", { name: "Service and parts" });
+  await expect(aside).toContainText(/main belt.*predicted \+\d\.\d+/s);
+  await expect(aside).toContainText("Log the speed before the belt is changed and after it");
+});

@@ -298,3 +298,24 @@ test("a part comes out of the spare-parts box when it is fitted; the box goes ou
   await page.goto("/spares");
   await expect(clips).toContainText("22");
 });
+
+test("cleaning goes part by part of this very machine, with what it is done with, and stands on the sheet", async ({
+  page,
+}) => {
+  await page.goto("/");
+  await expect(page.getByRole("article")).toHaveCount(4);
+  await page.goto(`/jobs/${JOB}/bench/clean`);
+  const parts = page.getByRole("region", { name: "Part by part" });
+  await parts
+    .getByRole("button", { name: /^pinch roller/ })
+    .first()
+    .click();
+  await expect(parts).toContainText("Schools differ on alcohol");
+  await expect(parts.getByRole("group", { name: "Done" }).getByRole("button").first()).toBeDisabled();
+  await parts.getByRole("button", { name: "dirty", exact: true }).click();
+  await parts.getByRole("button", { name: "rubber cleaner", exact: true }).click();
+  await parts.getByRole("button", { name: "cleaned", exact: true }).click();
+  await expect(parts).toContainText("dirty; cleaned with rubber cleaner");
+  await page.goto(`/jobs/${JOB}/sheet`);
+  await expect(page.getByRole("article")).toContainText("pinch roller: dirty; cleaned with rubber cleaner");
+});

@@ -10,6 +10,8 @@ import { pathEntrySchema, type Job, type PathEntry } from "@/core/records/job";
 import type { Machine } from "@/core/records/machine";
 import type { Reading } from "@/core/records/reading";
 import { clean } from "@/core/stations/clean";
+import { beltChangeSchema, type BeltChange } from "@/core/workshop/belt-change";
+import { cleaningEntrySchema, type CleaningEntry } from "@/core/workshop/cleaning";
 import { functionTrialSchema, type FunctionTrial } from "@/core/workshop/function-trial";
 import { decide, tapeCheckSchema, type TapeCheck } from "@/core/workshop/tape-condition";
 import { inOrder } from "./clock-set-back";
@@ -41,6 +43,8 @@ export async function changeJob(
       | "cameWith"
       | "contact"
       | "wantedBy"
+      | "ownerWords"
+      | "nextCheck"
       | "finishedAt"
       | "tapeId"
       | "speedCmPerS"
@@ -80,6 +84,21 @@ export const changePathLog = (id: string, change: (log: PathEntry[]) => PathEntr
     pathLog: change(pathLog).map((entry) => pathEntrySchema.parse(entry)),
   }));
 
+/** Appends what was found and done at a part. */
+export const changeCleaning = (
+  id: string,
+  change: (entries: CleaningEntry[]) => CleaningEntry[],
+): Promise<void> =>
+  changeStored("what was cleaned", id, ({ cleaning = [] }) => ({
+    cleaning: change(cleaning).map((entry) => cleaningEntrySchema.parse(entry)),
+  }));
+
+/** Appends a belt that was changed, or takes one out that was not. */
+export const changeBelts = (id: string, change: (belts: BeltChange[]) => BeltChange[]): Promise<void> =>
+  changeStored("a belt", id, ({ belts = [] }) => ({
+    belts: change(belts).map((belt) => beltChangeSchema.parse(belt)),
+  }));
+
 /** Appends a trial of one of the machine's functions, or takes the last one back. */
 export const changeFunctionTrials = (
   id: string,
@@ -114,9 +133,12 @@ export const tapeSquealed = (id: string, name: string): Promise<void> =>
     return { tapeChecks: [...tapeChecks, tapeCheckSchema.parse(check)], done: { ...done, [clean.id]: [] } };
   });
 
-/** Adds a picture to those of the machine as it came in, or takes one out. */
-export const changeJobPictures = (id: string, change: (ids: string[]) => string[]): Promise<void> =>
-  changeStored("a picture of the job", id, ({ pictures = [] }) => ({ pictures: change(pictures) }));
+/** Adds a picture to those of the machine as it came in, or as it goes out again; or takes one out. */
+export const changeJobPictures = (
+  id: string,
+  of: "pictures" | "picturesAfter",
+  change: (ids: string[]) => string[],
+): Promise<void> => changeStored("a picture of the job", id, (job) => ({ [of]: change(job[of] ?? []) }));
 
 /**
  * Appends readings and adjustments of one moment, all of them or none; they are never edited. Resolves once they are

@@ -43,8 +43,8 @@ const SHORTEST = 5;
 
 const FONT = 14.5;
 /** Where pieces are narrower than that, their names are smaller. */
-const FULL_SIZE_FROM = 0.62;
-/** A narrower piece has its glyph alone beneath it. */
+const FULL_SIZE_FROM = 0.68;
+/** Where pieces are narrower than that, glyphs stand alone beneath them. */
 const WORD_FROM = 62;
 
 const WORDS: Record<StationState, string> = {
@@ -59,10 +59,11 @@ const GLYPHS: Partial<Record<StationState, Glyph>> = { settled: "check", failed:
 /** A job as a length of tape: one spliced piece per station, in working order, with a playhead. */
 export function TapeLine({ label, segments, present, gap = null, onGoTo, width = 1220 }: TapeLineProps) {
   const hatch = useId();
-  const weights = segments.map(({ name, short = name }) => 46 + 9 * Math.max(SHORTEST, short.length));
+  const weights = segments.map(({ name, short = name }) => 34 + 9 * Math.max(SHORTEST, short.length));
   const total = weights.reduce((a, b) => a + b, 0);
   const scale = (width - 2 * SPLICE - (gap ? GAP_WIDTH : 0)) / total;
   const fontSize = FONT * Math.min(1, scale / FULL_SIZE_FROM);
+  const glyphsAlone = Math.min(...weights) * scale < WORD_FROM;
   const gapAt = segments.findIndex(({ id }) => id === gap?.before);
   const pieces = segments.map((segment, i) => {
     const before = weights.slice(0, i).reduce((a, b) => a + b, 0) * scale;
@@ -92,6 +93,7 @@ export function TapeLine({ label, segments, present, gap = null, onGoTo, width =
             {...piece}
             hatch={hatch}
             fontSize={fontSize}
+            glyphsAlone={glyphsAlone}
             present={piece.segment.id === present}
             onGoTo={onGoTo}
           />
@@ -110,11 +112,24 @@ interface PieceProps {
   last: boolean;
   hatch: string;
   fontSize: number;
+  /** There is no room for words beneath the pieces. */
+  glyphsAlone: boolean;
   present: boolean;
   onGoTo?(href: string): void;
 }
 
-function Piece({ segment, from, to, first, last, hatch, fontSize, present, onGoTo }: PieceProps) {
+function Piece({
+  segment,
+  from,
+  to,
+  first,
+  last,
+  hatch,
+  fontSize,
+  glyphsAlone,
+  present,
+  onGoTo,
+}: PieceProps) {
   const { name, short, state, href, stripes = [] } = segment;
   // stripes that are all alike are one piece
   const differ = stripes.some((stripe) => stripe.state !== stripes[0].state);
@@ -127,7 +142,7 @@ function Piece({ segment, from, to, first, last, hatch, fontSize, present, onGoT
   const outline = `${from + left},${TOP} ${to + right - 3},${TOP} ${to - right - 3},${bottom}${notch} ${from - left},${bottom}`;
   const filled = state === "settled";
   const marked = state === "found" || state === "failed";
-  const glyphAlone = GLYPHS[state] !== undefined && to - from < WORD_FROM;
+  const glyphAlone = GLYPHS[state] !== undefined && glyphsAlone;
   return (
     <Link
       href={href}

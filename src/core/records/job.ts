@@ -1,5 +1,7 @@
 import * as z from "@/core/text/zod";
 import { tapeCheckSchema } from "@/core/workshop/tape-condition";
+import { beltChangeSchema } from "@/core/workshop/belt-change";
+import { cleaningEntrySchema } from "@/core/workshop/cleaning";
 import { functionTrialSchema } from "@/core/workshop/function-trial";
 import { SYMPTOMS } from "@/core/workshop/symptoms";
 import { SIDES, id, station, text, time } from "./fields";
@@ -73,12 +75,18 @@ export const jobSchema = z.object({
   cameWith: z.string().max(2000).optional(),
   /** Who is told when it is done. It stays in this browser and in files that it exports. */
   contact: z.string().max(500).optional(),
+  /** What the owner should know, in words for the first page of the sheet. */
+  ownerWords: z.string().max(3000).optional(),
+  /** The day by which it should be looked at again. */
+  nextCheck: z.iso.date().nullable().optional(),
   /** The day by which it is wanted. */
   wantedBy: z.iso.date().nullable().optional(),
   /** Tapes that were looked at before they were played. */
   tapeChecks: z.array(tapeCheckSchema).max(100).optional(),
   /** Of the machine as it came in. */
   pictures: z.array(id).max(40).optional(),
+  /** Of the machine as it goes out again. */
+  picturesAfter: z.array(id).max(40).optional(),
   /** Speed is set right on the side that plays, instead of sharing the error between the sides. */
   oneSideOnly: z.boolean().optional(),
   /** Stations that this job goes without. */
@@ -90,6 +98,10 @@ export const jobSchema = z.object({
   zero: zeroSchema.optional(),
   /** What was gauged at the guides and heads, oldest first. */
   pathLog: z.array(pathEntrySchema).max(200).optional(),
+  /** What was found and done at its parts when it was cleaned, oldest first. */
+  cleaning: z.array(cleaningEntrySchema).max(300).optional(),
+  /** Belts that were changed, oldest first. */
+  belts: z.array(beltChangeSchema).max(50).optional(),
   /** What was tried of the machine's functions, oldest first. */
   functionTrials: z.array(functionTrialSchema).max(500).optional(),
   /** Checklist lines that are done, by station. */

@@ -137,7 +137,6 @@ function Chip({ adjuster, place }: { adjuster: Adjuster; place: Place }) {
       type="button"
       {...attributes}
       {...listeners}
-      aria-label={`${adjuster.name}, where it sits`}
       title={adjuster.where}
       style={{
         left: `calc(${100 * place.x}% - ${place.x * CHIP}px)`,

@@ -25,6 +25,7 @@ import { Card } from "@/ui/card";
 import { FileButton } from "@/ui/file-button";
 import { READING_FONT } from "@/ui/theme";
 import { useKeptForm } from "../use-kept-form";
+import { BeltIntoJob } from "./belt-into-job";
 import { BeltDrawing } from "./belt-drawing";
 import { typedNumber } from "@/core/text/typed-number";
 import { NumberField } from "@/ui/number-field";
@@ -78,6 +79,7 @@ export function BeltRule() {
   const oldPull = oldNew === null ? null : pull(number("oldThickness"), stretchOn(pathMm, old));
   const newPull = pull(number("newThickness"), STRETCH.best);
   const choices = Number.isFinite(pathMm) ? chooseBelt(form.stock, pathMm, form.section) : [];
+  const best = choices.find(({ workable }) => workable);
   const importStock = async (file: File) => {
     try {
       change({ stock: readBeltsCsv(await file.text()) });
@@ -139,6 +141,23 @@ export function BeltRule() {
             ]}
           />
         </Box>
+      )}
+      {Number.isFinite(pathMm) && (
+        <BeltIntoJob
+          belt={{
+            oldInsideMm: oldNew,
+            oldThicknessMm: number("oldThickness"),
+            newInsideMm: best?.belt.insideMm ?? beltForPath(pathMm),
+            newThicknessMm: best?.belt.thicknessMm ?? number("newThickness"),
+            stretchPercent: best?.stretchPercent ?? STRETCH.best,
+            predictedPercent: thicknessEffect(
+              number("oldThickness"),
+              best?.belt.thicknessMm ?? number("newThickness"),
+              path.smallPulleyMm,
+              path.largePulleyMm,
+            ),
+          }}
+        />
       )}
       <Box sx={{ display: "flex", gap: 1, alignItems: "center", mt: 1.5 }}>
         <FileButton

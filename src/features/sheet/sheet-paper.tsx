@@ -18,6 +18,7 @@ import type { JobView } from "../job/use-job-records";
 import { pathEntryText } from "../bench/path-log";
 import { SheetCurves } from "./sheet-curves";
 import { OwnerCard, tapesForOwner } from "./owner-card";
+import { OwnerPage } from "./owner-page";
 import { WorkshopSection } from "./workshop-section";
 import { FoundAndLeft } from "./found-and-left";
 
@@ -82,6 +83,7 @@ export function SheetPaper({ view }: { view: JobView }) {
           ))}
         </dd>
       </dl>
+      <OwnerPage view={view} />
       {sheet.stations.map((station) => (
         <StationSection
           key={`${station.station.id} ${station.speedCmPerS}`}

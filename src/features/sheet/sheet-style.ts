@@ -17,6 +17,7 @@ export const SHEET_STYLE = `
 .sheet .sign { display:flex; gap:30px; margin-top:36px; } .sheet .sign div { flex:1; border-top:1px solid var(--ink); padding-top:3px; color:var(--soft); font-size:12px; }
 .sheet .owner .tapes { display:grid; grid-template-columns:repeat(auto-fit,minmax(75mm,1fr)); gap:6px 18px; } .sheet .owner .tape { break-inside:avoid; border:1.5px solid var(--line); border-radius:6px; padding:6px 10px; }
 .sheet .owner h3 { font-size:14.5px; margin:0; } .sheet .owner p { margin:4px 0; } .sheet .owner .knobs { display:flex; gap:14px; margin:4px 0; } .sheet .owner .knobs > div { max-width:36mm; }
+.sheet .for-owner { font-size:16.5px; line-height:1.5; break-after:page; } .sheet .for-owner h2 { font-size:18px; } .sheet .for-owner .pictures { display:flex; gap:8px; margin:8px 0; flex-wrap:wrap; } .sheet .for-owner img { height:44mm; max-width:100%; border:1px solid var(--line); } .sheet .for-owner h3 { font-size:16.5px; margin:10px 0 2px; }
 .sheet svg text { font-family:inherit; }
 @page { margin:12mm; }
 @media print { .sheet { padding:0; max-width:none; } .no-print { display:none !important; } body { background:#fff !important; } }

@@ -2,6 +2,7 @@ import { stationById } from "@/core/alignment/registry";
 import { functionsOf } from "@/core/stations/functions";
 import { fixed } from "@/core/text/number-text";
 import { FUNCTIONS, lastTrial, type FunctionTrial, type TrialPhase } from "@/core/workshop/function-trial";
+import { cleaningText, lastEntry } from "@/core/workshop/cleaning";
 import { expectedOn, PART_WORDS, partName, stateOf } from "@/core/workshop/part";
 import { nameOf, openLines } from "@/core/workshop/strip-down";
 import { readStripLine } from "@/core/workshop/strip-line";
@@ -13,6 +14,10 @@ import type { JobView } from "../job/use-job-records";
 export function WorkshopSection({ view }: { view: JobView }) {
   const { job, stripDown = [], neededParts = [] } = view;
   const tapes = job.tapeChecks ?? [];
+  const cleaning = job.cleaning ?? [];
+  const cleaned = [...new Set(cleaning.map(({ what }) => what))].flatMap(
+    (what) => lastEntry(cleaning, what) ?? [],
+  );
   const open = openLines(stripDown).length;
   const assemblies = stripDown.filter(({ kind }) => kind === "assembly").map(nameOf);
   const troubles = stripDown.filter(({ trouble }) => trouble !== null);
@@ -50,6 +55,25 @@ export function WorkshopSection({ view }: { view: JobView }) {
                 </li>
               );
             })}
+          </ul>
+        </section>
+      )}
+      {cleaned.length > 0 && (
+        <section>
+          <h2>Cleaned</h2>
+          <p>{cleaned.map((entry) => `${entry.what}: ${cleaningText(entry)}`).join(". ")}.</p>
+        </section>
+      )}
+      {(job.belts ?? []).length > 0 && (
+        <section>
+          <h2>Belts</h2>
+          <ul>
+            {(job.belts ?? []).map(({ id, name, newInsideMm, newThicknessMm, predictedPercent }) => (
+              <li key={id}>
+                {name}: {fixed(newInsideMm, 1)} × {newThicknessMm} mm; its thickness changes the speed by{" "}
+                {fixed(predictedPercent, 2, true)} %
+              </li>
+            ))}
           </ul>
         </section>
       )}

@@ -1,31 +1,34 @@
 "use client";
-import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Paper from "@mui/material/Paper";
 import TextField from "@mui/material/TextField";
 import Link from "next/link";
-import { useCallback, useRef } from "react";
+import { useCallback } from "react";
 import { baselineOf } from "@/core/alignment/baseline";
 import { askedBy, MEANINGS, SYMPTOMS, type Symptom } from "@/core/workshop/symptoms";
-import { changeJob, changeJobPictures } from "@/storage/jobs";
+import { changeJob } from "@/storage/jobs";
 import { Card } from "@/ui/card";
 import { PressButton } from "@/ui/press-button";
 import type { ChecklistProps } from "../bench/checklist";
-import { useBenchKeys } from "../bench/use-bench-keys";
 import { stationHref } from "../job/job-tape-line";
 import type { JobView } from "../job/use-job-records";
 import { useKeptText } from "../job/use-kept-text";
 import { DeskColumns } from "./desk-columns";
-import { KeptPictures } from "./kept-pictures";
-import { PictureButton } from "./picture-button";
+import { PicturesCard } from "./pictures-card";
 import { TicksCard } from "./ticks-card";
-import { useAddPicture } from "./use-add-picture";
 
 /** Intake: what the owner says, what that means, and what to do before anything is opened. */
 export const IntakeDesk = (props: ChecklistProps) => (
   <DeskColumns middle={<Complaint view={props.view} onPass={props.onPass} />} asideName="Intake and pictures">
-    <Pictures view={props.view} />
+    <PicturesCard
+      jobId={props.view.job.id}
+      of="pictures"
+      ids={props.view.job.pictures ?? []}
+      title="As it came in"
+      none="No picture of it yet"
+      shows="the machine as it came in"
+    />
     <ComesAndGoes view={props.view} />
     <TicksCard {...props} />
   </DeskColumns>
@@ -211,35 +214,6 @@ function ComesAndGoes({ view: { job } }: { view: JobView }) {
         onChange={({ target }) => void changeJob(job.id, { wantedBy: target.value || null })}
         slotProps={{ inputLabel: { shrink: true } }}
       />
-    </Card>
-  );
-}
-
-function Pictures({ view: { job } }: { view: JobView }) {
-  const picker = useRef<HTMLInputElement>(null);
-  const { add, isWorking, trouble, clearTrouble } = useAddPicture(job.id);
-  const pictures = job.pictures ?? [];
-  useBenchKeys({ c: () => picker.current?.click() });
-  return (
-    <Card title={pictures.length > 0 ? "As it came in" : "No picture of it yet"}>
-      {trouble && (
-        <Alert severity="error" onClose={clearTrouble} sx={{ mb: 1 }}>
-          {trouble}
-        </Alert>
-      )}
-      <KeptPictures
-        pictureIds={pictures}
-        of="the machine as it came in"
-        height={84}
-        onDrop={(id) => changeJobPictures(job.id, (all) => all.filter((one) => one !== id))}
-      />
-      <Box sx={{ mt: pictures.length > 0 ? 1 : 0 }}>
-        <PictureButton
-          picker={picker}
-          onFiles={(files) => void add(files, (id) => changeJobPictures(job.id, (all) => [...all, id]))}
-        />
-        {isWorking && <Box sx={{ color: "text.secondary", mt: 0.5 }}>It is being taken in…</Box>}
-      </Box>
     </Card>
   );
 }

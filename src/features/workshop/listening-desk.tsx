@@ -4,10 +4,14 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Paper from "@mui/material/Paper";
 import { useLiveQuery } from "dexie-react-hooks";
-import { useState } from "react";
+import TextField from "@mui/material/TextField";
+import { useCallback, useState } from "react";
 import { fixed, THIN_SPACE } from "@/core/text/number-text";
 import { CLIP_KINDS, clipsOf, keepClip, type ClipKind } from "@/storage/clips";
 import type { Recording } from "@/storage/database";
+import { changeJob } from "@/storage/jobs";
+import { Card } from "@/ui/card";
+import { useKeptText } from "../job/use-kept-text";
 import { KeyCap } from "@/ui/key-cap";
 import { PressButton } from "@/ui/press-button";
 import type { ChecklistProps } from "../bench/checklist";
@@ -15,6 +19,7 @@ import { useBenchKeys } from "../bench/use-bench-keys";
 import { EvidenceButton } from "../sound/evidence-button";
 import { BlindTrial } from "./blind-trial";
 import { DeskColumns } from "./desk-columns";
+import { PicturesCard } from "./pictures-card";
 import { TicksCard } from "./ticks-card";
 import { useHeardPair } from "./use-heard-pair";
 
@@ -30,8 +35,49 @@ const PAIRS: ReadonlyArray<readonly [ClipKind, ClipKind]> = [
 export const ListeningDesk = (props: ChecklistProps) => (
   <DeskColumns middle={<Compared {...props} />} asideName="Final checks">
     <TicksCard {...props} />
+    <PicturesCard
+      jobId={props.view.job.id}
+      of="picturesAfter"
+      ids={props.view.job.picturesAfter ?? []}
+      title="As it goes out"
+      none="No picture of it as it goes out"
+      shows="the machine as it goes out"
+    />
+    <ForOwner view={props.view} />
   </DeskColumns>
 );
+
+/** What stands on the first page of the sheet beside what Unzel knows. */
+function ForOwner({ view: { job } }: Pick<ChecklistProps, "view">) {
+  const words = useKeptText(
+    `owner-words-${job.id}`,
+    job.ownerWords ?? "",
+    useCallback((text: string) => changeJob(job.id, { ownerWords: text.slice(0, 3000) }), [job.id]),
+  );
+  return (
+    <Card title="For the owner, on the sheet's first page">
+      <TextField
+        fullWidth
+        multiline
+        size="small"
+        margin="dense"
+        label="To be minded"
+        {...words}
+        slotProps={{ inputLabel: { shrink: true } }}
+      />
+      <TextField
+        fullWidth
+        size="small"
+        margin="dense"
+        type="date"
+        label="To be looked at again by"
+        value={job.nextCheck ?? ""}
+        onChange={({ target }) => void changeJob(job.id, { nextCheck: target.value || null })}
+        slotProps={{ inputLabel: { shrink: true } }}
+      />
+    </Card>
+  );
+}
 
 function Compared({ view: { job }, listener }: ChecklistProps) {
   const clips = useLiveQuery(() => clipsOf(job.id), [job.id]) ?? {};
@@ -122,7 +168,7 @@ function Compared({ view: { job }, listener }: ChecklistProps) {
             {ear.heard === null
               ? a && b
                 ? "Space plays them; Space again changes over, without a gap."
-                : `Play the passage below, and keep its last half-minute as ${!a ? pair[0] : pair[1]} when it has gone by.`
+                : `Play the passage below, and keep its last half-minute under “${!a ? pair[0] : pair[1]}” when it has gone by.`
               : `${pair[ear.heard]} is heard. ${ear.says ?? ""}`}
           </Box>
           <Box sx={{ display: "flex", gap: 1 }}>

@@ -1,6 +1,7 @@
 "use client";
 import { openLines } from "@/core/workshop/strip-down";
 import type { ChecklistProps } from "../bench/checklist";
+import { BeltsCard } from "./belts-card";
 import { DeskColumns } from "./desk-columns";
 import { EarlierLogCard } from "./earlier-log-card";
 import { PartsCard } from "./parts-card";
@@ -18,6 +19,7 @@ export function ServiceDesk(props: ChecklistProps) {
         {...props}
         lacks={open > 0 ? `Not done while ${open === 1 ? "a line is" : `${open} lines are`} open.` : null}
       />
+      <BeltsCard view={view} />
       <EarlierLogCard jobId={view.job.id} machineId={view.machine.id} />
     </DeskColumns>
   );
