@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import Link from "next/link";
-import { useId, type ReactNode } from "react";
+import { useEffect, useId, useRef, type ReactNode } from "react";
 import type { StationState } from "@/core/alignment/station-state";
 import { GLYPH_PATHS, type Glyph } from "./glyph-paths";
 import { INK, SOFT, token } from "./theme";
@@ -41,6 +41,10 @@ const GAP_WIDTH = 190;
 /** A piece is as wide as its state in words. */
 const SHORTEST = 5;
 
+/** On a narrow screen it scrolls rather than become too small to be read. */
+const SHORTEST_LINE = 700;
+const LEAST_PIECE = 54;
+
 const FONT = 14.5;
 /** Where pieces are narrower than that, their names are smaller. */
 const FULL_SIZE_FROM = 0.68;
@@ -72,9 +76,22 @@ export function TapeLine({ label, segments, present, gap = null, onGoTo, width =
   });
   const cut = pieces.find(({ segment }) => segment.id === gap?.before);
 
+  const nav = useRef<HTMLElement>(null);
+  const at = pieces.find(({ segment }) => segment.id === present);
+  const share = at ? (at.from + at.to) / 2 / width : 0;
+  useEffect(() => {
+    // where it does not fit it begins with what is worked at
+    const box = nav.current;
+    if (box && box.scrollWidth > box.clientWidth)
+      box.scrollLeft = share * box.scrollWidth - box.clientWidth / 2;
+  }, [share]);
+
   return (
-    <Box component="nav" aria-label={label} sx={{ lineHeight: 0, overflowX: "auto" }}>
-      <svg viewBox={`0 0 ${width} ${HEIGHT}`} style={{ minWidth: 700, width: "100%" }}>
+    <Box component="nav" ref={nav} aria-label={label} sx={{ lineHeight: 0, overflowX: "auto" }}>
+      <svg
+        viewBox={`0 0 ${width} ${HEIGHT}`}
+        style={{ minWidth: Math.max(SHORTEST_LINE, segments.length * LEAST_PIECE), width: "100%" }}
+      >
         <defs>
           <pattern
             id={hatch}

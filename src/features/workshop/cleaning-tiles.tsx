@@ -24,7 +24,7 @@ export function CleaningTiles({ view: { job, machine } }: { view: JobView }) {
   const chosen = all.find(({ what }) => what === openWhat) ?? null;
   const done = all.filter(({ what }) => lastEntry(entries, what)).length;
   return (
-    <Box component="section" aria-label="Part by part" sx={{ mt: 1.5 }}>
+    <Box component="section" aria-label="Part by part">
       <Box sx={{ fontWeight: 700, mb: 0.75 }}>
         Part by part: {done} of {all.length}
       </Box>
