@@ -12,9 +12,25 @@ test("pictures of every main view", async ({ page }) => {
   await expect(page.getByRole("article")).toHaveCount(4);
   await page.screenshot(shot("floor"));
 
-  await page.goto("/jobs/demo-job-0398");
-  await expect(page.getByLabel("Notes")).toHaveValue(/tacky/);
-  await page.screenshot(shot("job"));
+  await page.goto("/jobs/new");
+  await choose(page.getByRole("combobox", { name: "Machine" }), "Ellesby C-3H");
+  await page.getByLabel("Who to call").fill("transfer room");
+  await page.getByLabel("Complaint, in the owner's words").fill("Slow, and the left side comes and goes.");
+  await page.getByRole("button", { name: "Runs slow" }).click();
+  await expect(page.getByRole("article", { name: "Job 0409" })).toBeVisible();
+  await expect(page.getByRole("article", { name: "Job 0415" })).toBeVisible();
+  await page.screenshot(shot("new-job"));
+  await page.getByRole("button", { name: "Clear" }).click();
+
+  await page.goto("/jobs/demo-job-0415/bench/functions");
+  for (let i = 0; i < 5; i++) {
+    await page.keyboard.press("1");
+    await page.waitForTimeout(300);
+  }
+  await page.getByLabel("What it does").fill("right side crackles");
+  await page.getByRole("button", { name: "Faulty" }).click();
+  await page.waitForTimeout(300);
+  await page.screenshot(shot("bench-functions"));
 
   await page.goto("/jobs/demo-job-0415/bench/intake");
   await expect(page.getByRole("list", { name: "Before anything is opened" })).toBeVisible();
@@ -136,18 +152,22 @@ test("pictures of every main view", async ({ page }) => {
   );
   await page.screenshot(shot("bench-erase"));
 
-  // a blank tape has its passport
-  await hands.open("demo-job-0409", "settings");
-  await page.keyboard.press("b");
-  await hands.play("record levels off");
+  // every station takes its figures while the whole tape goes by
+  await hands.open("demo-job-0412", "azimuth");
+  await page.goto("/jobs/demo-job-0415/bench/speed");
+  await hands.choose("Tape in the machine", /SSA-10/);
+  await page.waitForTimeout(500);
+  await page.keyboard.press("o");
+  const pass = page.getByRole("region", { name: "One pass" });
+  await hands.play("dirty head, tilted, 0.4 % slow", FOUR_TIMES);
   await page.keyboard.press("p");
-  await page.getByRole("button", { name: /Record the sequence/ }).click();
-  await expect(page.getByRole("status", { name: "Recording" })).toContainText("came back whole", {
+  await expect(pass.getByRole("listitem").filter({ hasText: "Level" })).toContainText("taken");
+  await expect(page.getByRole("contentinfo")).toContainText("1 kHz", { timeout: 150_000 });
+  await expect(pass.getByRole("listitem").filter({ hasText: "Azimuth" })).toContainText(/°.*taken/s, {
     timeout: 150_000,
   });
-  await page.keyboard.press("f");
-  await expect(page.getByRole("region", { name: "Passport of the tape" })).toContainText("Sensitivity");
-  await page.screenshot(shot("bench-settings"));
+  await page.waitForTimeout(4000);
+  await page.screenshot(shot("bench-pass"));
   await page.getByRole("button", { name: "Stop" }).click();
 
   await page.goto("/signals");
@@ -174,15 +194,6 @@ test("pictures of every main view", async ({ page }) => {
     timeout: 60_000,
   });
   await page.screenshot(shot("listen"));
-  await page.goto("/backup");
-  const download = page.waitForEvent("download");
-  await page.getByRole("button", { name: "Back up everything" }).click();
-  const archive = test.info().outputPath("unzel-backup.zip");
-  await (await download).saveAs(archive);
-  await page.getByLabel("Backup file").setInputFiles(archive);
-  await expect(page.getByRole("table", { name: "What the backup would change" })).toBeVisible();
-  await page.screenshot(shot("backup"));
-
   await page.goto("/jobs/demo-job-0409/sheet");
   await expect(page.getByRole("article")).toBeVisible();
   await page.screenshot(shot("sheet"));

@@ -31,6 +31,16 @@ test("a long run is watched: slips are listed with their time, the run is kept a
   await page.getByRole("button", { name: "Watch from now on" }).click();
   const watching = page.getByRole("region", { name: "Watching a long run" });
   await expect(watching.getByRole("list", { name: "What happened" })).toContainText(/\d:\d\d slip −\d\.\d %/);
+  await expect(watching.getByRole("status", { name: "The run" })).toContainText(
+    /Speed at start, middle and end: −\d\.\d\d/,
+  );
+  // the page goes away in the middle of it
+  await page.reload();
+  await page.getByRole("button", { name: /Practice/ }).click();
+  await page.getByRole("button", { name: "Play", exact: true }).click();
+  await page.getByRole("button", { name: "watch", exact: true }).click();
+  await page.getByRole("button", { name: /Go on with the run from before/ }).click();
+  await expect(watching.getByRole("list", { name: "What happened" })).toContainText("slip");
   await page.getByRole("button", { name: "Stop and keep this run" }).click();
   await expect(page.getByRole("button", { name: "Watch from now on" })).toBeVisible();
   const download = page.waitForEvent("download");

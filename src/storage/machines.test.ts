@@ -20,6 +20,7 @@ const WATCH = {
   levelDb: [-12, -12, -12],
   events: [{ kind: "slip" as const, atSeconds: 1, seconds: 0.3, percent: -4 }],
   spectra: [[0.1, 0.2]],
+  missed: [],
 };
 const RUN = {
   id: "r1",

@@ -1,6 +1,7 @@
 import type { SideFinding } from "@/core/live/find-sides";
 import type { LoopBack } from "@/core/live/loop-back";
 import type { ListeningResult } from "@/core/live/live-listening";
+import type { WatchedBefore } from "@/core/measure/watch-log";
 import type { RecordingRun } from "@/core/records/recording-run";
 import type { RatePoint } from "@/core/measure/rate-points";
 import type { TransportEvent } from "@/core/measure/transport-events";
@@ -169,7 +170,8 @@ export interface ListenerApi {
   /** Works the switches of the practice machine. */
   setSwitches(wanted: DeckSwitches): Promise<PracticeState>;
   /** Begins or ends the log of a long run. */
-  watch(wanted: boolean): Promise<void>;
+  /** @param before a run that is gone on with; null for a new one */
+  watch(wanted: boolean, before: WatchedBefore | null): Promise<void>;
   /** What was found in a stretch of a long run. */
   noteTransport(events: TransportEvent[], spectrum: RatePoint[]): Promise<void>;
   /** Something was turned just now; resolves to how often that was told, as later results have it. */

@@ -137,8 +137,8 @@ const api: ListenerApi = {
     return practice().state;
   },
 
-  async watch(on) {
-    if (on) source?.live.startWatch();
+  async watch(on, before) {
+    if (on) source?.live.startWatch(before);
     else source?.live.stopWatch();
   },
 

@@ -1,4 +1,4 @@
-import { WatchLog, type WatchTrack } from "@/core/measure/watch-log";
+import { WatchLog, type WatchedBefore, type WatchTrack } from "@/core/measure/watch-log";
 import { LiveTransport, type LiveResult, type LiveSpeed } from "@/core/measure/live-transport";
 import { SignalCheck } from "@/core/measure/signal-check";
 import type { SignalReport } from "@/core/measure/signal-findings";
@@ -353,8 +353,8 @@ export class LiveListening {
   }
 
   /** Begins or ends the log of a long run. */
-  startWatch(): void {
-    this.log = new WatchLog(this.seconds);
+  startWatch(before: WatchedBefore | null = null): void {
+    this.log = new WatchLog(this.seconds, before);
     this.nextWatch = 0;
   }
   stopWatch(): void {

@@ -42,6 +42,29 @@ describe("the log of a long run", () => {
     expect(loud).toBeCloseTo(700 / (5 * MOST_SPECTRA), 1);
   });
 
+  it.each([0, 30])("is gone on with after %d s that nobody heard", (missedSeconds) => {
+    const first = new WatchLog(100);
+    for (let t = 100; t < 160; t += 0.1) first.add(t, moment(1));
+    first.addEvents([{ kind: "slip", atSeconds: 130, seconds: 0.4, percent: -4 }]);
+    const before = first.snapshot;
+    const log = new WatchLog(5, { track: before, missedSeconds });
+    for (let t = 5; t < 25; t += 0.1) log.add(t, moment(2));
+    const { startSeconds, stepSeconds, speedPercent, events, missed } = log.snapshot;
+    const length = stepSeconds * speedPercent.length;
+    expect(Math.abs(length - (80 + missedSeconds))).toBeLessThan(1.1);
+    expect(speedPercent[10]).toBeCloseTo(1, 9);
+    expect(speedPercent.at(-1)).toBeCloseTo(2, 9);
+    expect(speedPercent.filter((value) => value === null)).toHaveLength(missedSeconds / stepSeconds);
+    // half a minute after the beginning, on whatever clock
+    expect(events[0].atSeconds - startSeconds).toBeCloseTo(30, 9);
+    expect(missed.reduce((sum, { fromSeconds, toSeconds }) => sum + toSeconds - fromSeconds, 0)).toBeCloseTo(
+      missedSeconds,
+      9,
+    );
+    // what was kept of it before is as it was
+    expect(before.speedPercent).toHaveLength(first.snapshot.speedPercent.length);
+  });
+
   it("lists an event once, and a tone that goes and comes back as a stall", () => {
     const log = new WatchLog(0);
     const slip = { kind: "slip" as const, atSeconds: 3, seconds: 0.4, percent: -4 };

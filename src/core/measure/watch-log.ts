@@ -11,6 +11,14 @@ export interface WatchTrack {
   events: TransportEvent[];
   /** Rate spectra one after the other: peak percent in even logarithmic steps from 0.2 to 200 Hz. */
   spectra: number[][];
+  /** What nobody heard, the page being away: since the run began. */
+  missed: Array<{ fromSeconds: number; toSeconds: number }>;
+}
+
+/** A run that is gone on with, and how much of it nobody heard since. */
+export interface WatchedBefore {
+  track: WatchTrack;
+  missedSeconds: number;
 }
 
 export const SPECTRA_HZ = { from: 0.2, to: 200, steps: 60 };
@@ -40,17 +48,22 @@ export class WatchLog {
   private gatheredCount = 0;
   private spectraPerRow = 1;
 
-  constructor(startSeconds: number) {
-    this.track = {
-      startSeconds,
-      stepSeconds: FIRST_STEP_SECONDS,
-      speedPercent: [],
-      flutterPercent: [],
-      levelDb: [],
-      events: [],
-      spectra: [],
-    };
-    this.stepEnds = startSeconds + FIRST_STEP_SECONDS;
+  /** @param nowSeconds on the clock of the source. @param before a run that is gone on with */
+  constructor(nowSeconds: number, before: WatchedBefore | null = null) {
+    this.track = before
+      ? takenUp(before, nowSeconds)
+      : {
+          startSeconds: nowSeconds,
+          stepSeconds: FIRST_STEP_SECONDS,
+          speedPercent: [],
+          flutterPercent: [],
+          levelDb: [],
+          events: [],
+          spectra: [],
+          missed: [],
+        };
+    while (this.track.speedPercent.length >= MOST_STEPS) this.halve();
+    this.stepEnds = nowSeconds + this.track.stepSeconds;
   }
 
   add(seconds: number, moment: WatchMoment): void {
@@ -99,9 +112,10 @@ export class WatchLog {
   }
 
   get snapshot(): WatchTrack {
-    const { speedPercent, flutterPercent, levelDb, events, spectra, ...rest } = this.track;
+    const { speedPercent, flutterPercent, levelDb, events, spectra, missed, ...rest } = this.track;
     return {
       ...rest,
+      missed: [...missed],
       speedPercent: [...speedPercent],
       flutterPercent: [...flutterPercent],
       levelDb: [...levelDb],
@@ -142,4 +156,29 @@ export class WatchLog {
     }
     this.track.stepSeconds *= 2;
   }
+}
+
+/** A run as it stands when it is gone on with: on the clock of another source, with nothing where nobody heard it. */
+function takenUp({ track, missedSeconds }: WatchedBefore, nowSeconds: number): WatchTrack {
+  const { stepSeconds, speedPercent } = track;
+  const steps = Math.round(missedSeconds / stepSeconds);
+  const heardSeconds = stepSeconds * speedPercent.length;
+  const startSeconds = nowSeconds - heardSeconds - stepSeconds * steps;
+  const gap = new Array<null>(steps).fill(null);
+  return {
+    ...track,
+    startSeconds,
+    speedPercent: [...speedPercent, ...gap],
+    flutterPercent: [...track.flutterPercent, ...gap],
+    levelDb: [...track.levelDb, ...gap],
+    events: track.events.map((event) => ({
+      ...event,
+      atSeconds: event.atSeconds - track.startSeconds + startSeconds,
+    })),
+    spectra: [...track.spectra],
+    missed:
+      steps > 0
+        ? [...track.missed, { fromSeconds: heardSeconds, toSeconds: heardSeconds + stepSeconds * steps }]
+        : [...track.missed],
+  };
 }

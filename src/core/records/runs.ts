@@ -50,5 +50,9 @@ export const watchSchema = z.object({
     )
     .max(1000),
   spectra: z.array(z.array(finite).max(200)).max(1000).default([]),
+  missed: z
+    .array(z.object({ fromSeconds: finite, toSeconds: finite }))
+    .max(1000)
+    .default([]),
 });
 export type Watch = z.infer<typeof watchSchema>;

@@ -5,6 +5,7 @@ import type { Geometry } from "@/core/advice/transport-view";
 import type { LiveSource } from "@/core/live/heard-live";
 import type { ListeningResult } from "@/core/live/live-listening";
 import { Sessions, type Session } from "@/core/live/session";
+import type { WatchedBefore } from "@/core/measure/watch-log";
 import type { HeadTracks } from "@/core/playback/azimuth-view";
 import type { BlankTape } from "@/core/records/blank-tape";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
@@ -427,13 +428,14 @@ export function useListener(options: ListenOptions) {
       mine.kept = { ...mine.kept, done: [...mine.kept.done, work] };
       await keepPractice(jobId, mine.kept);
     },
-    startWatch: () => {
+    /** Watches a long run from now on, or goes on with one. */
+    startWatch: (before: WatchedBefore | null = null) => {
       event({ kind: "watch", on: true });
-      void running()?.worker.api.watch(true);
+      void running()?.worker.api.watch(true, before);
     },
     stopWatch: () => {
       event({ kind: "watch", on: false });
-      void running()?.worker.api.watch(false);
+      void running()?.worker.api.watch(false, null);
     },
     /** How the practice machine of this job came in, if it was played before. */
     keptCondition: async () => (await keptPractice(jobId))?.conditionId,

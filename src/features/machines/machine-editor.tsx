@@ -9,10 +9,10 @@ import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
 import { EditorForm } from "../editor-form";
 import { useKeptForm } from "../use-kept-form";
 import { newId } from "@/storage/jobs";
-import { AdjusterRow } from "./adjuster-row";
 import { PartRow } from "./part-row";
 import { RateRuler } from "./rate-ruler";
-import { machineOf, OWN_LIMITS, typedMachine, type TypedMachine } from "./typed-machine";
+import { StationFields } from "./station-fields";
+import { machineOf, typedMachine, type TypedMachine } from "./typed-machine";
 
 interface MachineEditorProps {
   machine: Machine;
@@ -79,16 +79,6 @@ export function MachineEditor({ machine, onSave, onCancel }: MachineEditorProps)
                 sx={{ width }}
               />
             ))}
-            {OWN_LIMITS.map(({ key, label }) => (
-              <TextField
-                key={key}
-                size="small"
-                label={label}
-                value={form.limits[key] ?? ""}
-                onChange={({ target }) => change({ limits: { ...form.limits, [key]: target.value } })}
-                sx={{ width: 190 }}
-              />
-            ))}
             {select(
               "toleranceClass",
               "Tolerance class",
@@ -110,19 +100,7 @@ export function MachineEditor({ machine, onSave, onCancel }: MachineEditorProps)
                 />
               ))}
           </Box>
-          <Box component="ol" aria-label="Adjusters" sx={{ listStyle: "none", m: 0, p: 0 }}>
-            {form.adjusters.map((adjuster, i) => (
-              <AdjusterRow
-                key={adjuster.id}
-                place={i}
-                adjuster={adjuster}
-                onChange={(changed) =>
-                  change({ adjusters: form.adjusters.map((one, j) => (j === i ? changed : one)) })
-                }
-                onRemove={() => change({ adjusters: form.adjusters.filter((_, j) => j !== i) })}
-              />
-            ))}
-          </Box>
+          <StationFields form={form} onChange={change} />
           <Box>
             <Button
               variant="outlined"

@@ -1,6 +1,7 @@
 "use client";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import { longRunOf, type Went } from "@/core/advice/long-run";
 import { csvText } from "@/core/formats/csv-text";
 import { memo, useMemo } from "react";
 import { useLiveQuery } from "dexie-react-hooks";
@@ -16,6 +17,7 @@ import { Spectrogram } from "@/ui/spectrogram";
 import { WatchChart } from "@/ui/watch-chart";
 import { download } from "@/features/job/download";
 import type { ListenerState } from "../use-listener";
+import { useWatchedPlay } from "./use-watched-play";
 
 interface WatchPanelProps {
   jobId: string;
@@ -33,6 +35,7 @@ export function WatchPanel({ jobId, listener, speedLimitPercent, flutterLimitPer
   const shown = watch ?? kept.at(-1) ?? null;
   const live = kind !== null && kind !== "file";
   const warmth = useMemo(() => advice(watch, speedLimitPercent), [watch, speedLimitPercent]);
+  const play = useWatchedPlay(jobId, listener);
   const stop = async () => {
     if (watch && watch.speedPercent.length > 4)
       await keepWatch({
@@ -43,6 +46,7 @@ export function WatchPanel({ jobId, listener, speedLimitPercent, flutterLimitPer
         label: listener.tapeName,
       });
     listener.stopWatch();
+    await play.forget();
   };
   return (
     <Box role="region" aria-label="Watching a long run">
@@ -52,9 +56,17 @@ export function WatchPanel({ jobId, listener, speedLimitPercent, flutterLimitPer
             Stop and keep this run
           </Button>
         ) : (
-          <Button variant="outlined" disabled={!live} onClick={listener.startWatch}>
-            Watch from now on
-          </Button>
+          <>
+            {play.before && (
+              <Button variant="contained" disabled={!live} onClick={play.goOn}>
+                Go on with the run from before (
+                {clock(play.before.track.stepSeconds * play.before.track.speedPercent.length)})
+              </Button>
+            )}
+            <Button variant="outlined" disabled={!live} onClick={() => listener.startWatch()}>
+              Watch from now on
+            </Button>
+          </>
         )}
         <Box sx={{ color: "text.secondary", flex: 1, lineHeight: 1.3 }}>
           {watching ? warmth : live ? "A whole side fits; leave it running." : "Start a source to watch it."}
@@ -77,6 +89,12 @@ export function WatchPanel({ jobId, listener, speedLimitPercent, flutterLimitPer
   );
 }
 
+const WENT: Record<Went["what"], string> = {
+  speed: "Speed left its limit",
+  level: "The level fell by 3 dB",
+  flutter: "Flutter left its limit",
+};
+
 interface WatchedRunProps {
   track: WatchTrack;
   speedLimit: number;
@@ -86,8 +104,17 @@ interface WatchedRunProps {
 /** The run so far; drawn anew when there is more of it, not with each reading. */
 const WatchedRun = memo(function WatchedRun({ track, speedLimit, flutterLimit }: WatchedRunProps) {
   const { stepSeconds, startSeconds, speedPercent, flutterPercent, events, spectra } = track;
+  const { went, missedSeconds, heardSeconds, speeds } = longRunOf(track, speedLimit, flutterLimit);
   return (
     <>
+      <Box role="status" aria-label="The run" sx={{ fontWeight: 600, lineHeight: 1.35, mb: 0.5 }}>
+        {went.length === 0
+          ? `Nothing went in ${clock(heardSeconds)} of tone.`
+          : went.map(({ what, atSeconds }) => `${WENT[what]} at ${clock(atSeconds)}.`).join(" ")}
+        {missedSeconds > 0 && ` ${clock(missedSeconds)} of it nobody heard.`}
+        {speeds.every((one) => one !== null) &&
+          ` Speed at start, middle and end: ${speeds.map((one) => fixed(one!, 2, true)).join(", ")} %.`}
+      </Box>
       <Box sx={{ lineHeight: 0 }}>
         <WatchChart
           label="speed error, %"
