@@ -8,7 +8,7 @@ import Typography from "@mui/material/Typography";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useLiveQuery } from "dexie-react-hooks";
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { goesOn, placeOfWork, type GoesOn } from "@/core/alignment/plan";
 import { partName } from "@/core/workshop/part";
@@ -21,7 +21,7 @@ import { FileButton } from "@/ui/file-button";
 import { KeyCap } from "@/ui/key-cap";
 import { JobTapeLine } from "../job/job-tape-line";
 import { backupReminder } from "../backup/backup-age";
-import { useFloor } from "../job/use-job-records";
+import { useFloor, useRecordsOf, type KnownJob } from "../job/use-job-records";
 import { isArchive, useJobArchive } from "../job/use-job-archive";
 import { PageFrame } from "../shell/page-frame";
 import { DifferingOffer } from "./differing-offer";
@@ -34,7 +34,9 @@ import { PartsStrip } from "./parts-strip";
 export function Floor() {
   const router = useRouter();
   const archive = useJobArchive();
-  const jobs = useFloor();
+  const floor = useFloor();
+  const jobs = floor?.open;
+  const count = floor && floor.open.length + floor.finished.length;
   const [message, setMessage] = useState<{ severity: "success" | "error"; text: string } | null>(null);
   const [offered, setOffered] = useState<Differing[]>([]);
   const putAway = (one: Differing) => setOffered((all) => all.filter((other) => other !== one));
@@ -49,7 +51,7 @@ export function Floor() {
   const deleted = useLiveQuery(deletedJobs) ?? [];
   useEffect(() => void letGoOfDeleted(), []);
   const last = useLiveQuery(lastBackup, []);
-  const reminder = last === undefined ? null : backupReminder(last, jobs?.length ?? 0, new Date());
+  const reminder = last === undefined ? null : backupReminder(last, count ?? 0, new Date());
   const bringBack = ({ id, number }: { id: string; number: string }) =>
     bringBackJob(id).then(
       () => setMessage({ severity: "success", text: `Job ${number} is back, with all that was its own.` }),
@@ -125,7 +127,7 @@ export function Floor() {
         {jobs === undefined && (
           <Typography sx={{ color: "text.secondary", py: 6 }}>Opening the workshop…</Typography>
         )}
-        {jobs?.length === 0 && <EmptyFloor onTrouble={(text) => setMessage({ severity: "error", text })} />}
+        {count === 0 && <EmptyFloor onTrouble={(text) => setMessage({ severity: "error", text })} />}
         {steps.length > 0 && (
           <>
             <Typography variant="h3" component="h2" sx={{ color: "text.secondary", mb: 1 }}>
@@ -164,6 +166,9 @@ export function Floor() {
         {jobs?.map((records) => (
           <FloorJob key={records.job.id} records={records} />
         ))}
+        {floor?.finished.map((known) => (
+          <FinishedJob key={known.job.id} known={known} />
+        ))}
         {reminder && (
           <Box sx={{ color: "text.secondary", mt: 2 }}>
             {reminder}{" "}
@@ -176,6 +181,44 @@ export function Floor() {
     </PageFrame>
   );
 }
+
+/** A job that is finished: its tape line is read and drawn once somebody scrolls to it. */
+function FinishedJob({ known }: { known: KnownJob }) {
+  const { job, machine } = known;
+  const row = useRef<HTMLDivElement>(null);
+  const [seen, setSeen] = useState(false);
+  useEffect(() => {
+    if (!row.current) return;
+    const watch = new IntersectionObserver(
+      ([entry]) => {
+        if (!entry.isIntersecting) return;
+        setSeen(true);
+        watch.disconnect();
+      },
+      { rootMargin: "300px" },
+    );
+    watch.observe(row.current);
+    return () => watch.disconnect();
+  }, []);
+  const records = useRecordsOf(known, seen);
+  if (records) return <FloorJob records={records} />;
+  return (
+    <Box
+      ref={row}
+      component="article"
+      aria-label={`Job ${job.number}, ${machine.name}`}
+      sx={{ borderTop: 1, borderColor: "divider", pt: 0.75, minHeight: FINISHED_HEIGHT }}
+    >
+      <Link href={`/jobs/${job.id}`} style={{ color: "inherit" }}>
+        {machine.name}
+      </Link>{" "}
+      {job.number} · {job.complaint}
+    </Box>
+  );
+}
+
+/** About what a row with its tape line takes. */
+const FINISHED_HEIGHT = 128;
 
 function FloorJob({ records }: { records: JobRecords }) {
   const { job, machine } = records;

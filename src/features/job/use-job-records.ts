@@ -1,6 +1,7 @@
 import { useLiveQuery } from "dexie-react-hooks";
 import { speedsOf } from "@/core/records/job-speeds";
 import type { Job } from "@/core/records/job";
+import type { Machine } from "@/core/records/machine";
 import type { JobRecords } from "@/core/records/job-records";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import { blanksOf } from "@/storage/blanks";
@@ -47,36 +48,82 @@ async function tapesOf(job: Job): Promise<JobView["speeds"]> {
   });
 }
 
-/** All jobs with their records, the last changed first. */
-export function useFloor(): JobRecords[] | undefined {
+/** What the floor shows: of jobs that are finished only what is looked at is read. */
+export interface FloorJobs {
+  /** Those that are worked at, with their records, the last changed first. */
+  open: JobRecords[];
+  finished: KnownJob[];
+}
+
+export interface KnownJob {
+  job: Job;
+  machine: Machine;
+}
+
+/** Every job; a change of one that is finished does not have the others read again. */
+export function useFloor(): FloorJobs | undefined {
   return useLiveQuery(async () => {
-    const [jobs, machines, blanks, readings, adjustments, neededParts, stripDown] = await Promise.all([
-      database.jobs.orderBy("updatedAt").reverse().toArray(),
-      database.machines.toArray(),
-      database.blanks.toArray(),
-      database.readings.toArray(),
-      database.adjustments.toArray(),
-      database.neededParts.toArray(),
-      database.stripDown.toArray(),
-    ]);
-    const unfinishedFirst = [
-      ...jobs.filter((job) => !job.finishedAt),
-      ...jobs.filter((job) => job.finishedAt),
-    ];
-    return unfinishedFirst.flatMap((job) => {
-      const machine = machines.find(({ id }) => id === job.machineId);
-      if (!machine) return [];
-      return [
-        {
-          job,
-          machine,
-          blanks: blanks.filter(({ id }) => job.blankTapes?.some((one) => one.id === id)),
-          readings: readings.filter(({ jobId }) => jobId === job.id),
-          adjustments: adjustments.filter(({ jobId }) => jobId === job.id),
-          neededParts: neededParts.filter(({ jobId }) => jobId === job.id),
-          stripDown: stripDown.filter(({ jobId }) => jobId === job.id),
-        },
-      ];
-    });
+    const known = await knownJobs();
+    return {
+      open: await recordsOf(known.filter(({ job }) => job.finishedAt === null)),
+      finished: known.filter(({ job }) => job.finishedAt !== null),
+    };
   }, []);
+}
+
+/** Every job with its machine, those that are worked at first, the last changed first. */
+export const useKnownJobs = (): KnownJob[] | undefined => useLiveQuery(knownJobs, []);
+
+/** The records of one job whose machine is known; undefined while they are read, or are not wanted. */
+export function useRecordsOf({ job, machine }: KnownJob, wanted: boolean): JobRecords | undefined {
+  return useLiveQuery(
+    async () => (wanted ? (await recordsOf([{ job, machine }]))[0] : undefined),
+    [job, machine, wanted],
+  );
+}
+
+async function knownJobs(): Promise<KnownJob[]> {
+  const [jobs, machines] = await Promise.all([
+    database.jobs.orderBy("updatedAt").reverse().toArray(),
+    database.machines.toArray(),
+  ]);
+  const byId = new Map(machines.map((machine) => [machine.id, machine]));
+  const known = jobs.flatMap((job) => {
+    const machine = byId.get(job.machineId);
+    return machine ? [{ job, machine }] : [];
+  });
+  return [
+    ...known.filter(({ job }) => job.finishedAt === null),
+    ...known.filter(({ job }) => job.finishedAt !== null),
+  ];
+}
+
+async function recordsOf(known: readonly KnownJob[]): Promise<JobRecords[]> {
+  const ids = known.map(({ job }) => job.id);
+  const [blanks, readings, adjustments, neededParts, stripDown] = await Promise.all([
+    database.blanks.toArray(),
+    database.readings.where("jobId").anyOf(ids).toArray().then(byJob),
+    database.adjustments.where("jobId").anyOf(ids).toArray().then(byJob),
+    database.neededParts.where("jobId").anyOf(ids).toArray().then(byJob),
+    database.stripDown.where("jobId").anyOf(ids).toArray().then(byJob),
+  ]);
+  return known.map(({ job, machine }) => ({
+    job,
+    machine,
+    blanks: blanks.filter(({ id }) => job.blankTapes?.some((one) => one.id === id)),
+    readings: readings.get(job.id) ?? [],
+    adjustments: adjustments.get(job.id) ?? [],
+    neededParts: neededParts.get(job.id) ?? [],
+    stripDown: stripDown.get(job.id) ?? [],
+  }));
+}
+
+function byJob<T extends { jobId: string }>(all: readonly T[]): Map<string, T[]> {
+  const jobs = new Map<string, T[]>();
+  for (const one of all) {
+    const mine = jobs.get(one.jobId);
+    if (mine) mine.push(one);
+    else jobs.set(one.jobId, [one]);
+  }
+  return jobs;
 }

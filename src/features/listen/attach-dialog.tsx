@@ -19,7 +19,7 @@ import { PHASES, type Phase } from "@/core/records/reading";
 import type { RecordingReport, StretchReport } from "@/core/recordings/measure-recording";
 import { frequencyUncertaintyOf, type ReferenceTape } from "@/core/reference/reference-tape";
 import { appendReadings, newId } from "@/storage/jobs";
-import { useFloor } from "../job/use-job-records";
+import { useKnownJobs } from "../job/use-job-records";
 
 interface AttachDialogProps {
   open: boolean;
@@ -31,7 +31,7 @@ interface AttachDialogProps {
 
 /** Logs speed and flutter of one stretch of a recording in a job. */
 export function AttachDialog({ open, fileName, report, tapes, onClose }: AttachDialogProps) {
-  const jobs = useFloor();
+  const jobs = useKnownJobs();
   const usable = report.stretches.filter(({ speed }) => speed !== null);
   const [jobId, setJobId] = useState("");
   const [phase, setPhase] = useState<Phase>("as found");
