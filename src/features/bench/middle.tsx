@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
-import Paper from "@mui/material/Paper";
 import type { Hears, MeasuringStation } from "@/core/stations/station";
+import { DeskPaper } from "@/ui/desk-paper";
 import { PICTURES } from "./stations";
 import type { PictureProps } from "./stations/picture";
 import type { ListenerState } from "./use-listener";
@@ -11,32 +11,14 @@ export function Middle(props: PictureProps) {
   const { Middle: Picture } = pictureOf(station);
   const lacks = station.tapeLacks(bench);
   return (
-    <Paper
-      component="section"
-      aria-label={station.name}
-      tabIndex={0}
-      elevation={0}
-      sx={{
-        position: "relative",
-        border: 1,
-        borderColor: "divider",
-        px: 2,
-        py: 1.25,
-        minHeight: 0,
-        display: "flex",
-        flexDirection: "column",
-        justifyContent: station.group === "transport" ? "space-between" : undefined,
-        gap: 1,
-        "& > *": { flexShrink: 0 },
-      }}
-    >
+    <DeskPaper label={station.name} spread={station.group === "transport"} gap={1}>
       {lacks && (
         <Box sx={{ color: "warning.main", fontWeight: 600 }}>
           {bench.tape.name} {lacks}. Choose another tape on the left.
         </Box>
       )}
       <Picture {...props} />
-    </Paper>
+    </DeskPaper>
   );
 }
 

@@ -1,7 +1,6 @@
 "use client";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Paper from "@mui/material/Paper";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import { functionsOf } from "@/core/stations/functions";
@@ -23,6 +22,7 @@ import { Card } from "@/ui/card";
 import { KeyCap } from "@/ui/key-cap";
 import { PressButton } from "@/ui/press-button";
 import { READING_FONT } from "@/ui/theme";
+import { DeskPaper } from "@/ui/desk-paper";
 import type { ChecklistProps } from "../bench/checklist";
 import { useBenchKeys } from "../bench/use-bench-keys";
 import { DeskColumns } from "./desk-columns";
@@ -91,23 +91,7 @@ export function FunctionsDesk({ view, onNext }: ChecklistProps) {
     <DeskColumns
       asideName="Functions of the machine"
       middle={
-        <Paper
-          component="section"
-          aria-label="Functions"
-          tabIndex={0}
-          elevation={0}
-          sx={{
-            position: "relative",
-            border: 1,
-            borderColor: "divider",
-            px: 2,
-            py: 1.25,
-            minHeight: 0,
-            display: "flex",
-            flexDirection: "column",
-            gap: 1.25,
-          }}
-        >
+        <DeskPaper label="Functions">
           <Box role="group" aria-label="When" sx={{ display: "flex", gap: 0.75 }}>
             {TRIAL_PHASES.map((one) => (
               <PressButton key={one} chosen={phase === one} onClick={() => changePhase(one)}>
@@ -204,7 +188,7 @@ export function FunctionsDesk({ view, onNext }: ChecklistProps) {
             )}
           </Box>
           <Announcer words={said} />
-        </Paper>
+        </DeskPaper>
       }
     >
       <Card title={`${machine.name}, function by function`} grow>

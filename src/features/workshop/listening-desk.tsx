@@ -2,7 +2,6 @@
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Paper from "@mui/material/Paper";
 import { useLiveQuery } from "dexie-react-hooks";
 import TextField from "@mui/material/TextField";
 import { useCallback, useState } from "react";
@@ -11,6 +10,7 @@ import { CLIP_KINDS, clipsOf, keepClip, type ClipKind } from "@/storage/clips";
 import type { Recording } from "@/storage/database";
 import { changeJob } from "@/storage/jobs";
 import { Card } from "@/ui/card";
+import { DeskPaper } from "@/ui/desk-paper";
 import { useKeptText } from "../job/use-kept-text";
 import { KeyCap } from "@/ui/key-cap";
 import { PressButton } from "@/ui/press-button";
@@ -104,23 +104,7 @@ function Compared({ view: { job }, listener }: ChecklistProps) {
   const swap = () => (ear.heard === null ? play(0) : ear.hear(ear.heard === 0 ? 1 : 0));
   useBenchKeys({ " ": () => !blind && swap(), x: ear.stop });
   return (
-    <Paper
-      component="section"
-      aria-label="Compared by ear"
-      tabIndex={0}
-      elevation={0}
-      sx={{
-        position: "relative",
-        border: 1,
-        borderColor: "divider",
-        px: 2,
-        py: 1.25,
-        minHeight: 0,
-        display: "flex",
-        flexDirection: "column",
-        gap: 1.25,
-      }}
-    >
+    <DeskPaper label="Compared by ear">
       <Box role="group" aria-label="What is compared" sx={{ display: "flex", gap: 0.75, flexWrap: "wrap" }}>
         {PAIRS.map(([first, second], i) => (
           <PressButton
@@ -186,7 +170,7 @@ function Compared({ view: { job }, listener }: ChecklistProps) {
         Kept: {CLIP_KINDS.filter((kind) => clips[kind]).join(", ") || "nothing yet"}. They go with the job
         into its archive.
       </Box>
-    </Paper>
+    </DeskPaper>
   );
 }
 

@@ -1,6 +1,5 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Paper from "@mui/material/Paper";
 import { quantityOf } from "@/core/alignment/registry";
 import { readingVerdict } from "@/core/alignment/station-state";
 import type { Taking } from "@/core/alignment/one-pass";
@@ -13,6 +12,7 @@ import { READING_FONT } from "@/ui/theme";
 import { VerdictMark } from "@/ui/verdict-mark";
 import type { JobView } from "@/features/job/use-job-records";
 import { tapePieces } from "@/features/tapes/tape-pieces";
+import { DeskPaper } from "@/ui/desk-paper";
 import type { ListenerState } from "../use-listener";
 import type { PassHands } from "./use-one-pass";
 
@@ -32,24 +32,7 @@ export function PassPicture({ view, listener, hands, side }: PassPictureProps) {
   const playing = live?.band?.sequence === null ? live.band : null;
   const taken = pass.stations.filter(({ state }) => state === "taken");
   return (
-    <Paper
-      component="section"
-      aria-label="One pass"
-      tabIndex={0}
-      elevation={0}
-      sx={{
-        position: "relative",
-        border: 1,
-        borderColor: "divider",
-        px: 2,
-        py: 1.25,
-        minHeight: 0,
-        display: "flex",
-        flexDirection: "column",
-        gap: 1.25,
-        "& > *": { flexShrink: 0 },
-      }}
-    >
+    <DeskPaper label="One pass">
       <Box sx={{ fontWeight: 600, color: "text.secondary" }}>
         One pass of {name}
         {side ? `, side ${side}` : ""}: everything {pass.phase}
@@ -104,7 +87,7 @@ export function PassPicture({ view, listener, hands, side }: PassPictureProps) {
         ))}
       </Box>
       <Announcer words={taken.map(({ station }) => `${station.name} taken`).at(-1) ?? ""} />
-    </Paper>
+    </DeskPaper>
   );
 }
 
