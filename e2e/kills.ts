@@ -14,6 +14,7 @@ import { stored } from "./stored";
 
 const ROUNDS = Number(process.env.UNZEL_KILLS ?? 100);
 const TICKED = "/jobs/demo-job-0415/bench/clean";
+const TAKEN_APART = "/jobs/demo-job-0415/bench/service";
 const LOGGED = "demo-job-0415";
 const NOTED = "/jobs/demo-job-0412";
 const DELETED = "demo-job-0398";
@@ -28,6 +29,9 @@ interface Known {
   importing: string | null;
   /** Whether the job that is deleted and brought back is there. */
   there: Set<boolean>;
+  /** Lines of the strip-down log that were shown, in their order, and one that was being typed. */
+  lines: string[];
+  typing: string | null;
   /** How often flutter was logged at least, and at most. */
   logged: [number, number];
 }
@@ -84,6 +88,8 @@ for (const seed of [1, 2])
       imported: new Set(),
       importing: null,
       there: new Set([true]),
+      lines: [],
+      typing: null,
       logged: [0, 0],
     };
     let counter = 0;
@@ -127,6 +133,27 @@ for (const seed of [1, 2])
           await page.keyboard.press("Space");
           await expect(rows).not.toHaveCount(before);
           known.logged[0] = known.logged[1];
+          confirmed++;
+        }
+      },
+      async () => {
+        await page.goto(TAKEN_APART);
+        const log = page.getByRole("region", { name: "Strip-down log" });
+        await expect(log).toBeVisible();
+        for (let i = 0; i < 3; i++) {
+          const line = `M3x${++counter} cross, place ${counter}`;
+          known.typing = line;
+          await page.keyboard.press("2");
+          const typed = page.getByRole("textbox", { name: /^Line \d+: what and where/ });
+          await expect(typed).toBeFocused();
+          await typed.fill(line);
+          await page.keyboard.press("Enter");
+          await expect(typed).not.toBeFocused();
+          await expect(log).toContainText(
+            `${known.lines.length + 1} of ${known.lines.length + 1} to go back`,
+          );
+          known.lines.push(line);
+          known.typing = null;
           confirmed++;
         }
       },
@@ -199,7 +226,21 @@ for (const seed of [1, 2])
         expect(may.has(is), `tick ${at}`).toBe(true);
         known.ticks.set(at, new Set([is]));
       }
-      const { jobs, readings, adjustments } = await stored(page);
+      // what was typed when the page went is stored when its page opens again
+      await page.goto(TAKEN_APART);
+      await expect(page.getByRole("region", { name: "Strip-down log" })).toBeVisible();
+      await page.waitForTimeout(500);
+      const { jobs, readings, adjustments, stripDown } = await stored(page);
+      const lines = stripDown
+        .filter(({ jobId }) => jobId === LOGGED)
+        .sort((a, b) => (a.place as number) - (b.place as number))
+        .map(({ line }) => line as string);
+      expect(lines.slice(0, known.lines.length), "strip-down").toEqual(known.lines);
+      const more = lines.slice(known.lines.length);
+      expect(more.length, "strip-down").toBeLessThanOrEqual(known.typing === null ? 0 : 1);
+      for (const line of more) expect(known.typing!.startsWith(line), line).toBe(true);
+      known.lines = lines;
+      known.typing = null;
       const of = (records: Array<Record<string, unknown>>, id: string) =>
         records.filter(({ jobId }) => jobId === id).length;
       const logs = logsIn(readings);

@@ -9,7 +9,7 @@ export const stored = (page: Page) =>
         opening.onerror = () => reject(opening.error);
         opening.onsuccess = () => {
           const database = opening.result;
-          const names = ["jobs", "readings", "adjustments"];
+          const names = ["jobs", "readings", "adjustments", "stripDown"];
           const reading = database.transaction(names);
           const found: Record<string, Array<Record<string, unknown>>> = {};
           for (const name of names) {
