@@ -189,7 +189,10 @@ test("two speeds whose trimmers move each other are both set by doing what the c
   await expect(page.getByRole("checkbox", { name: /Also at 38.1 cm\/s/ })).toBeChecked();
   await page.getByRole("button", { name: "Start the job" }).click();
   await page.waitForURL(/bench\/intake/);
-  await page.getByRole("link", { name: /^Speed/ }).click();
+  await page
+    .getByRole("link", { name: /^Speed/ })
+    .first()
+    .click();
   await hands.play("0.8 % slow, 0.6 % fast at the other speed", FOUR_TIMES);
   const card = page.getByRole("region", { name: "Turn", exact: true });
   await hands.settled();

@@ -48,7 +48,7 @@ const logged = (controls: ControlTest | null, circumstances: Circumstances, phas
 describe("a control that is worked", () => {
   it.each<[string, ControlTest | null, Circumstances, RegExp]>([
     ["nothing heard", null, { control: "balance" }, /Begin/],
-    ["too short", test({ seconds: 4 }), { control: "balance" }, /eight seconds/],
+    ["too short", test({ seconds: 4 }), { control: "balance" }, /twelve seconds/],
     ["nobody said which", test(), { control: "" }, /which control/],
   ])("%s: nothing is logged, and what is wanted is said", (_, heard, circumstances, says) => {
     expect(logged(heard, circumstances)).toMatch(says);
@@ -59,7 +59,7 @@ describe("a control that is worked", () => {
     const readings = logged(test(), { control: "balance" }) as Reading[];
     const of = (quantity: string, channel: string) =>
       readings.find((one) => one.quantity === quantity && one.context.channel === channel)!;
-    expect(of("level.crackles", "left")).toMatchObject({ value: 0, uncertainty: 0 });
+    expect(of("level.crackles", "left")).toMatchObject({ value: 0, uncertainty: 3 });
     expect(of("level.crackles", "right")).toMatchObject({ value: 36 });
     expect(of("level.crackles", "right").uncertainty).toBeCloseTo(3.6, 5);
     expect(of("level.dropOuts", "right")).toMatchObject({ value: 3, uncertainty: 3 });

@@ -47,7 +47,8 @@ export const USUAL_CONTROLS = [
 /** House figures: a sound control gives none; one in ten seconds may have been a knock. */
 const MOST_A_MINUTE = 6;
 const TRACKING_DB = 2;
-const LEAST_SECONDS = 8;
+/** Of fewer seconds even none at all says too little. */
+const LEAST_SECONDS = 12;
 const COUNT_SHARE = 0.1;
 const TRACKING_UNCERTAINTY_DB = 0.1;
 const METHOD =
@@ -81,7 +82,7 @@ export function controlNow({
     : test === null
       ? "Play a steady tone, press Begin, and work the control slowly from end to end."
       : test.seconds < LEAST_SECONDS
-        ? "Work it on: eight seconds of tone are wanted."
+        ? "Work it on: twelve seconds of tone are wanted."
         : null;
   return { test, lacks };
 }
@@ -98,7 +99,7 @@ export function controlReadings(
     quantity,
     channel: names.length === 1 ? "both" : channel,
     value: (60 * count) / seconds,
-    uncertainty: (60 * Math.max(count === 0 ? 0 : 1, COUNT_SHARE * count)) / seconds,
+    uncertainty: (60 * Math.max(1, COUNT_SHARE * count)) / seconds,
   });
   return readingsOfMoment(station, context, { seconds, method: METHOD }, [
     ...names.flatMap((name, c) => {
