@@ -18,10 +18,10 @@ export function PassOffer({ onBegin, asLeft }: PassOfferProps) {
         Play the whole tape once; each transport and playback station takes its figures as its bands go by.
       </Box>
       <Box sx={{ display: "flex", gap: 0.75, mt: 1, flexWrap: "wrap" }}>
-        <Button variant={asLeft ? "outlined" : "contained"} onClick={() => onBegin("as found")}>
+        <Button variant="outlined" onClick={() => onBegin("as found")}>
           As found {!asLeft && <KeyCap>O</KeyCap>}
         </Button>
-        <Button variant={asLeft ? "contained" : "outlined"} onClick={() => onBegin("as left")}>
+        <Button variant="outlined" onClick={() => onBegin("as left")}>
           As left {asLeft && <KeyCap>O</KeyCap>}
         </Button>
       </Box>

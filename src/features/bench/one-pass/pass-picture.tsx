@@ -126,7 +126,18 @@ function StationRow({ one, machine }: { one: Taking; machine: Machine }) {
           <FigureLine key={reading.id} reading={reading} machine={machine} one={one} />
         ))}
         {figures.length === 0 && one.state !== "taken" && (
-          <Box sx={{ color: "text.secondary", lineHeight: 1.35 }}>{one.says}</Box>
+          <Box
+            sx={{
+              color: "text.secondary",
+              lineHeight: 1.35,
+              display: "-webkit-box",
+              WebkitBoxOrient: "vertical",
+              WebkitLineClamp: one.state === "open" ? "2" : "none",
+              overflow: "hidden",
+            }}
+          >
+            {one.says}
+          </Box>
         )}
       </Box>
       <Box sx={{ fontWeight: 700, color: one.state === "not taken" ? "warning.main" : undefined }}>
