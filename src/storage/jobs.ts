@@ -6,14 +6,14 @@ import {
   knownReadingSchema,
 } from "@/core/alignment/known-records";
 import type { Adjustment } from "@/core/records/adjustment";
-import { pathEntrySchema, type Job, type PathEntry } from "@/core/records/job";
+import { pathEntrySchema, type Job } from "@/core/records/job";
 import type { Machine } from "@/core/records/machine";
 import type { Reading } from "@/core/records/reading";
 import { clean } from "@/core/stations/clean";
-import { beltChangeSchema, type BeltChange } from "@/core/workshop/belt-change";
-import { cleaningEntrySchema, type CleaningEntry } from "@/core/workshop/cleaning";
-import { functionTrialSchema, type FunctionTrial } from "@/core/workshop/function-trial";
-import { decide, tapeCheckSchema, type TapeCheck } from "@/core/workshop/tape-condition";
+import { beltChangeSchema } from "@/core/workshop/belt-change";
+import { cleaningEntrySchema } from "@/core/workshop/cleaning";
+import { functionTrialSchema } from "@/core/workshop/function-trial";
+import { decide, tapeCheckSchema } from "@/core/workshop/tape-condition";
 import { inOrder } from "./clock-set-back";
 import { database } from "./database";
 import { writes } from "./kept-writes";
@@ -78,41 +78,28 @@ export const setCheck = (id: string, station: string, line: string, isDone: bool
     return { done: { ...done, [station]: isDone ? [...others, line] : others } };
   });
 
-/** Appends what was gauged at a guide or head, or takes an entry out again. */
-export const changePathLog = (id: string, change: (log: PathEntry[]) => PathEntry[]): Promise<void> =>
-  changeStored("a line of the path", id, ({ pathLog = [] }) => ({
-    pathLog: change(pathLog).map((entry) => pathEntrySchema.parse(entry)),
-  }));
+/** Lists that a job holds itself, an entry each for what was found or done. */
+type ListField = "pathLog" | "cleaning" | "belts" | "functionTrials" | "tapeChecks";
+type Entry<F extends ListField> = NonNullable<Job[F]>[number];
 
-/** Appends what was found and done at a part. */
-export const changeCleaning = (
-  id: string,
-  change: (entries: CleaningEntry[]) => CleaningEntry[],
-): Promise<void> =>
-  changeStored("what was cleaned", id, ({ cleaning = [] }) => ({
-    cleaning: change(cleaning).map((entry) => cleaningEntrySchema.parse(entry)),
-  }));
+/** Changes one of its lists: entries are appended, taken out again, or put right. @param what as it is told when it fails */
+const changesOf =
+  <F extends ListField>(what: string, field: F, schema: { parse(entry: unknown): Entry<F> }) =>
+  (id: string, change: (entries: Entry<F>[]) => Entry<F>[]): Promise<void> =>
+    changeStored(what, id, (job) => ({
+      [field]: change((job[field] ?? []) as Entry<F>[]).map((entry) => schema.parse(entry)),
+    }));
 
-/** Appends a belt that was changed, or takes one out that was not. */
-export const changeBelts = (id: string, change: (belts: BeltChange[]) => BeltChange[]): Promise<void> =>
-  changeStored("a belt", id, ({ belts = [] }) => ({
-    belts: change(belts).map((belt) => beltChangeSchema.parse(belt)),
-  }));
-
-/** Appends a trial of one of the machine's functions, or takes the last one back. */
-export const changeFunctionTrials = (
-  id: string,
-  change: (trials: FunctionTrial[]) => FunctionTrial[],
-): Promise<void> =>
-  changeStored("a trial of a function", id, ({ functionTrials = [] }) => ({
-    functionTrials: change(functionTrials).map((trial) => functionTrialSchema.parse(trial)),
-  }));
-
-/** Changes what was written down of the tapes that were looked at. */
-export const changeTapeChecks = (id: string, change: (checks: TapeCheck[]) => TapeCheck[]): Promise<void> =>
-  changeStored("what was seen of a tape", id, ({ tapeChecks = [] }) => ({
-    tapeChecks: change(tapeChecks).map((check) => tapeCheckSchema.parse(check)),
-  }));
+/** What was gauged at a guide or head. */
+export const changePathLog = changesOf("a line of the path", "pathLog", pathEntrySchema);
+/** What was found and done at a part. */
+export const changeCleaning = changesOf("what was cleaned", "cleaning", cleaningEntrySchema);
+/** Belts that were changed. */
+export const changeBelts = changesOf("a belt", "belts", beltChangeSchema);
+/** Trials of the machine's functions. */
+export const changeFunctionTrials = changesOf("a trial of a function", "functionTrials", functionTrialSchema);
+/** What was written down of the tapes that were looked at. */
+export const changeTapeChecks = changesOf("what was seen of a tape", "tapeChecks", tapeCheckSchema);
 
 /** Says that a tape was played. One that leaves something in the path takes the ticks of cleaning away. */
 export const playedTape = (id: string, checkId: string): Promise<void> =>

@@ -1,10 +1,20 @@
 import { machineSchema, type Machine } from "@/core/records/machine";
 import { readMachineJson } from "@/core/formats/machine-json";
 import { database } from "./database";
+import { writes } from "./kept-writes";
 
 export async function saveMachine(machine: Machine): Promise<void> {
   await database.machines.put(machineSchema.parse(machine));
 }
+
+/** Changes single fields of a machine by what it is when its turn comes; one that is gone is left alone. */
+export const changeMachine = (id: string, to: (machine: Machine) => Partial<Machine>): Promise<void> =>
+  writes.write("what is known of a machine", () =>
+    database.transaction("rw", database.machines, async () => {
+      const machine = await database.machines.get(id);
+      if (machine) await saveMachine({ ...machine, ...to(machine) });
+    }),
+  );
 
 /** Deletes a machine unless a job is about it. @throws Error saying which job is */
 export async function deleteMachine(id: string): Promise<void> {

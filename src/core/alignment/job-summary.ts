@@ -1,8 +1,7 @@
 import { inForce, type JobRecords } from "@/core/records/job-records";
 import { MEANINGS } from "@/core/workshop/symptoms";
-import { partName, stateOf } from "@/core/workshop/part";
-import { nameOf } from "@/core/workshop/strip-down";
-import { readStripLine } from "@/core/workshop/strip-line";
+import { partName, stateOf, type Part } from "@/core/workshop/part";
+import { minds } from "@/core/workshop/strip-down";
 import { fixed } from "@/core/text/number-text";
 import { unitAfter } from "@/core/text/units";
 import { quantityOf } from "./registry";
@@ -23,7 +22,7 @@ export interface JobSummary {
 }
 
 export function summaryOf(records: JobRecords): JobSummary {
-  const { job, machine, adjustments, neededParts = [], stripDown = [] } = records;
+  const { job, machine, adjustments, neededParts, stripDown = [] } = records;
   const sheet = sheetOf(records);
   const failed = sheet.stations.flatMap(({ rows }) =>
     rows
@@ -33,18 +32,21 @@ export function summaryOf(records: JobRecords): JobSummary {
   const turned = inForce(adjustments)
     .filter(({ turns }) => turns !== 0)
     .map(({ adjusterId }) => machine.adjusters.find(({ id }) => id === adjusterId)?.name ?? adjusterId);
-  const named = (state: (one: ReturnType<typeof stateOf>) => boolean) =>
-    neededParts.filter((part) => state(stateOf(part))).map(partName);
   return {
     found: failed.length > 0 ? failed : (job.symptoms ?? []).map((one) => MEANINGS[one].says),
     done: [...new Set(turned)],
-    fitted: named((state) => state === "fitted"),
-    missing: named((state) => state !== "fitted"),
-    nextTime: stripDown.flatMap((entry) => {
-      const { nextTime } = readStripLine(entry.kind, entry.line);
-      return nextTime ? [`${nameOf(entry)}: ${nextTime}`] : [];
-    }),
+    ...partsOf(neededParts),
+    nextTime: minds(stripDown),
     overall: sheet.overall,
+  };
+}
+
+/** The names of the parts that were fitted, and of those that never came. */
+export function partsOf(parts: readonly Part[] = []): Pick<JobSummary, "fitted" | "missing"> {
+  const isFitted = (part: Part) => stateOf(part) === "fitted";
+  return {
+    fitted: parts.filter(isFitted).map(partName),
+    missing: parts.filter((part) => !isFitted(part)).map(partName),
   };
 }
 

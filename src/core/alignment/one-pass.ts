@@ -14,6 +14,8 @@ import { measuringRouteOf, stationById } from "./registry";
 export type Taking = { station: MeasuringStation } & (
   | {
       state: "open";
+      /** Places on the tape of the bands that it is read from. */
+      bands: readonly number[];
       /** What could be logged, the newest last: of the last moments only. */
       last: Array<{ atSeconds: number; readings: Reading[] }>;
       /** What it waits for. */
@@ -57,7 +59,7 @@ export const passStations = (records: Pick<JobRecords, "job" | "machine">): read
   measuringRouteOf(records).filter(({ group }) => group === "transport" || group === "playback");
 
 /** Places on a tape of the bands that a station is read from. */
-export function bandsOfStation(
+function bandsOfStation(
   { hears, seeksPeak }: MeasuringStation,
   tape: ReferenceTape,
   records: Pick<JobRecords, "machine">,
@@ -109,7 +111,13 @@ export function beginPass(phase: OnePass["phase"], bench: OnTheBench): OnePass {
       (lacks && `${bench.tape.name} ${lacks}.`) ??
       (phase === "as found" ? whyNotAsFound(bench, station) : null);
     return says === null
-      ? { station, state: "open", last: [], says: NOT_HEARD_YET }
+      ? {
+          station,
+          state: "open",
+          bands: bandsOfStation(station, bench.tape, bench.here),
+          last: [],
+          says: NOT_HEARD_YET,
+        }
       : { station, state: "not taken", says };
   });
   return { phase, stations, heard: [], playedAt: Infinity };
@@ -128,8 +136,8 @@ export const againOpen = (pass: OnePass): OnePass => ({
 });
 
 /**
- * A moment of a pass. A station is taken when its last band has gone by; what it would log a second before that is what
- * is kept.
+ * A moment of a pass. A station is taken when its last band has gone by, by what it would have logged before that could
+ * be told.
  * @returns the pass as it stands then, and the readings to append
  */
 export function passStep(
@@ -147,12 +155,9 @@ export function passStep(
   return taken(pass, { ...pass, heard, playedAt, stations });
 
   function next(one: Taking & { state: "open" }, so: readonly number[]): Taking {
-    const { station } = one;
-    const own = bandsOfStation(station, bench.tape, bench.records);
+    const { station, bands: own } = one;
     const plays = band !== null && own.includes(band);
-    const offer = station
-      .readings(bench)
-      .toLog({ ...contextAt(pen.now, pass.phase, station, bench, pen), evidenceId: null });
+    const offer = station.readings(bench).toLog(contextAt(pen.now, pass.phase, station, bench, pen));
     const stands = station.hears.what === "speed tone" || station.seeksPeak(bench.here.machine);
     // what follows the tone that plays belongs to this band only; what is collected stays
     const isOwn = plays || (!stands && own.some((place) => so.includes(place)));

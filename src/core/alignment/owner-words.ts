@@ -4,7 +4,7 @@ import type { MeasuringStationId } from "@/core/stations";
 import { fixed } from "@/core/text/number-text";
 import { MEANINGS } from "@/core/workshop/symptoms";
 import { stationById } from "./registry";
-import { summaryOf } from "./job-summary";
+import { partsOf } from "./job-summary";
 import { sheetOf, type SheetStation } from "./sheet";
 
 /** A job as it is told to an owner who knows nothing of decibels. */
@@ -44,10 +44,9 @@ const WAS: Record<MeasuringStationId, (reading: Reading) => string> = {
 type Deciding = SheetStation["rows"][number];
 
 /** What was wrong, what was done about it and what is left, without a word of the trade. */
-export function ownerWords(records: JobRecords): OwnerWords {
+export function ownerWords(records: JobRecords, sheet = sheetOf(records)): OwnerWords {
   const { job } = records;
-  const sheet = sheetOf(records);
-  const summary = summaryOf(records);
+  const { fitted, missing } = partsOf(records.neededParts);
   const rowsOf = ({ rows }: SheetStation) => rows.filter(({ deciding }) => deciding);
   const wrong: string[] = [];
   const left: string[] = [];
@@ -64,13 +63,13 @@ export function ownerWords(records: JobRecords): OwnerWords {
   return {
     wrong: wrong.length > 0 ? wrong : (job.symptoms ?? []).map((one) => `${MEANINGS[one].says}.`),
     done: [
-      ...summary.fitted.map((part) => `Fitted: ${part}.`),
+      ...fitted.map((part) => `Fitted: ${part}.`),
       ...worksDone(records).map((work) => `${work}.`),
       ...setAnew(records),
     ],
     left: [
       ...left,
-      ...summary.missing.map((part) => `Not fitted: ${part}.`),
+      ...missing.map((part) => `Not fitted: ${part}.`),
       ...sheet.checklists.flatMap(({ station, open }) =>
         station.standing ? open.filter((line) => line.includes("faulty")).map((line) => `${line}.`) : [],
       ),

@@ -239,6 +239,7 @@ export class LiveListening {
     this.wantsQuiet = wanted;
   }
 
+  /** What is listened for beside the tape. */
   listenBeside(wanted: EarsWanted): void {
     this.ears.want(wanted);
   }

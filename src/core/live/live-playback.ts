@@ -1,5 +1,5 @@
 import { meanLevelDb } from "@/core/measure/mean-level";
-import { median } from "@/core/dsp/quantile";
+import { median, quantileInPlace } from "@/core/dsp/quantile";
 import { FRAME_SECONDS, TonePairMeter, type TonePair } from "@/core/measure/tone-pair";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import { type Section, certifiedFrequencyHz } from "@/core/programme/programme";
@@ -363,7 +363,7 @@ export class LivePlayback {
 function present(tone: TonePair): boolean[] {
   const levels = togetherOf(tone);
   // that a tone has ended is known some seconds late: most of what is looked at may be silence by then
-  const usual = levels.toSorted()[Math.floor(LOUDER_SHARE * levels.length)];
+  const usual = quantileInPlace(levels.slice(), LOUDER_SHARE);
   return Array.from(levels, (level) => level > usual - ENDED_DB);
 }
 

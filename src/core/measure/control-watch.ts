@@ -1,6 +1,6 @@
 import { amplitudeDb } from "@/core/dsp/decibels";
-import { butterworthHighpass, SectionFilter } from "@/core/dsp/filter-section";
 import { median } from "@/core/dsp/quantile";
+import { HighPeaks } from "./high-peaks";
 
 /** What one channel did while a control was worked. */
 export interface WorkedChannel {
@@ -20,19 +20,20 @@ export interface ControlTest {
   balance: { fromDb: number; toDb: number } | null;
 }
 
-/** The tone and its first harmonics lie below. */
-const ABOVE_HZ = 5000;
-/** Of second order each. */
-const SECTIONS = 3;
-const FRAME_SECONDS = 0.001;
-/** What is usual is the median of so many frames before, and none is looked at before so many. */
-const USUAL_FRAMES = 600;
-const LEAST_FRAMES = 200;
 /** A crackle stands so much above what is usual, and above any hiss that matters. */
 const STANDS_OUT = 5;
 const FAINTEST = 1e-4;
 /** What follows within so long is the same one. */
 const SAME_FRAMES = 15;
+/** Frames of a millisecond; the tone and its first harmonics lie below. */
+const BURSTS = {
+  aboveHz: 5000,
+  sections: 3,
+  frameSeconds: 0.001,
+  usualFrames: 600,
+  lookEveryFrames: SAME_FRAMES,
+  leastFrames: 200,
+} as const;
 /** The level of the tone, a frame each: three periods of a low one. */
 const LEVEL_FRAME_SECONDS = 0.01;
 const AROUND_LEVEL_FRAMES = 25;
@@ -81,47 +82,22 @@ export class ControlWatch {
 /** Bursts at high frequencies, one channel. */
 class CrackleCounter {
   count = 0;
-  private readonly filters: SectionFilter[];
-  private readonly frame: number;
-  private filled = 0;
-  private peak = 0;
-  private readonly before: number[] = [];
-  private usual = Infinity;
-  private sinceLooked = 0;
   private sinceCrackle = Infinity;
+  private readonly peaks: HighPeaks;
 
   constructor(sampleRateHz: number) {
-    this.filters = Array.from(
-      { length: SECTIONS },
-      () => new SectionFilter(butterworthHighpass(ABOVE_HZ, sampleRateHz)),
-    );
-    this.frame = Math.round(FRAME_SECONDS * sampleRateHz);
+    this.peaks = new HighPeaks(sampleRateHz, BURSTS, (peak, usual) => this.take(peak, usual));
   }
 
   push(x: Float32Array | Float64Array): void {
-    const high = Float64Array.from(x);
-    for (const filter of this.filters) filter.push(high);
-    for (let i = 0; i < high.length; i++) {
-      this.peak = Math.max(this.peak, Math.abs(high[i]));
-      if (++this.filled === this.frame) this.take();
-    }
+    this.peaks.push(x);
   }
 
-  private take(): void {
-    const { peak, before } = this;
-    [this.filled, this.peak] = [0, 0];
+  private take(peak: number, usual: number | null): void {
     this.sinceCrackle++;
-    if (before.length >= LEAST_FRAMES && peak > STANDS_OUT * this.usual && peak > FAINTEST) {
-      if (this.sinceCrackle > SAME_FRAMES) this.count++;
-      this.sinceCrackle = 0;
-    }
-    before.push(peak);
-    if (before.length > USUAL_FRAMES) before.shift();
-    // scratches fill few of the frames: the median is of what is between them
-    if (++this.sinceLooked >= SAME_FRAMES) {
-      this.usual = median(before);
-      this.sinceLooked = 0;
-    }
+    if (usual === null || peak <= STANDS_OUT * usual || peak <= FAINTEST) return;
+    if (this.sinceCrackle > SAME_FRAMES) this.count++;
+    this.sinceCrackle = 0;
   }
 }
 

@@ -1,5 +1,5 @@
 import { powerDb } from "@/core/dsp/decibels";
-import { fftWorkspace } from "@/core/dsp/fft-workspace";
+import { amplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
 import { median } from "@/core/dsp/quantile";
 
 /** What is heard that a tape must not be played on with. */
@@ -56,7 +56,6 @@ interface Frame {
  * was at first; with the speed falling it is a drag. Push blocks of one channel, full scale = ±1.
  */
 export class SquealWatch {
-  private readonly window: Float64Array;
   private readonly held = new Float64Array(SIZE);
   private filled = 0;
   private frames: Frame[] = [];
@@ -72,12 +71,7 @@ export class SquealWatch {
   private squeal: Squeal | null = null;
   private heardAt = -Infinity;
 
-  constructor(private readonly sampleRateHz: number) {
-    this.window = Float64Array.from(
-      { length: SIZE },
-      (_, i) => 1 - Math.cos((2 * Math.PI * (i + 0.5)) / SIZE),
-    );
-  }
+  constructor(private readonly sampleRateHz: number) {}
 
   /**
    * What plays, as far as it is known: its frequency, and how far off its speed is now.
@@ -117,21 +111,12 @@ export class SquealWatch {
 
   private look(): void {
     this.frame++;
-    const power = this.spectrum();
+    const { amplitude } = amplitudeSpectrum(this.held, this.sampleRateHz, SIZE);
+    const power = amplitude.subarray(0, SIZE / 2).map((one) => one * one);
     if (this.tone) {
       this.frames = [];
       this.lookBeside(this.tone, power);
     } else this.lookForWhistle(power);
-  }
-
-  private spectrum(): Float64Array {
-    const { fft, input, output } = fftWorkspace(SIZE);
-    for (let i = 0; i < SIZE; i++) input[i] = this.held[i] * this.window[i];
-    fft.realTransform(output, input);
-    return Float64Array.from({ length: SIZE / 2 }, (_, k) => {
-      const [re, im] = [output[2 * k], output[2 * k + 1]];
-      return (4 * (re * re + im * im)) / (SIZE * SIZE);
-    });
   }
 
   private tell(kind: Squeal["kind"], frequencyHz: number | null, sinceSeconds: number): void {

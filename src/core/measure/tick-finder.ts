@@ -1,5 +1,4 @@
-import { butterworthHighpass, SectionFilter } from "@/core/dsp/filter-section";
-import { median } from "@/core/dsp/quantile";
+import { HighPeaks } from "./high-peaks";
 
 /** A rhythm in the ticks that a microphone hears. */
 export interface TickRhythm {
@@ -19,14 +18,18 @@ export interface TickFinding {
   seconds: number;
 }
 
-const ABOVE_HZ = 1500;
-const FRAME_SECONDS = 0.002;
+const KNOCKS = {
+  aboveHz: 1500,
+  sections: 2,
+  frameSeconds: 0.002,
+  usualFrames: 1000,
+  lookEveryFrames: 25,
+  leastFrames: 250,
+} as const;
 /** So far back ticks count: a slow reel needs a minute. */
 const KEPT_SECONDS = 60;
 const MOST_TICKS = 800;
 const STANDS_OUT = 4;
-const USUAL_FRAMES = 1000;
-const LEAST_FRAMES = 250;
 /** What follows within so long is the same tick, ringing. */
 const SAME_SECONDS = 0.035;
 /** The rates of what turns in a deck, ticks a second. */
@@ -51,47 +54,30 @@ const LEAST_PRESENT = 0.6;
  * what chance gives). Push blocks of one channel, full scale = ±1.
  */
 export class TickFinder {
-  private readonly filters: SectionFilter[];
-  private readonly frame: number;
-  private filled = 0;
-  private peak = 0;
+  private readonly peaks: HighPeaks;
   private frames = 0;
-  private readonly before: number[] = [];
-  private usual = Infinity;
   private ticks: number[] = [];
 
   constructor(sampleRateHz: number) {
-    this.filters = [0, 1].map(() => new SectionFilter(butterworthHighpass(ABOVE_HZ, sampleRateHz)));
-    this.frame = Math.round(FRAME_SECONDS * sampleRateHz);
+    this.peaks = new HighPeaks(sampleRateHz, KNOCKS, (peak, usual) => this.take(peak, usual));
   }
 
   push(x: Float32Array | Float64Array): void {
-    const high = Float64Array.from(x);
-    for (const filter of this.filters) filter.push(high);
-    for (let i = 0; i < high.length; i++) {
-      this.peak = Math.max(this.peak, Math.abs(high[i]));
-      if (++this.filled === this.frame) this.take();
-    }
+    this.peaks.push(x);
   }
 
   private get seconds(): number {
-    return this.frames * FRAME_SECONDS;
+    return this.frames * KNOCKS.frameSeconds;
   }
 
-  private take(): void {
-    const { peak, before } = this;
-    [this.filled, this.peak] = [0, 0];
+  private take(peak: number, usual: number | null): void {
     this.frames++;
-    if (before.length >= LEAST_FRAMES && peak > STANDS_OUT * this.usual) {
+    if (usual !== null && peak > STANDS_OUT * usual) {
       const last = this.ticks.at(-1) ?? -Infinity;
       if (this.seconds - last > SAME_SECONDS) this.ticks.push(this.seconds);
     }
-    before.push(peak);
-    if (before.length > USUAL_FRAMES) before.shift();
-    if (this.frames % 25 === 0) {
-      this.usual = median(before);
+    if (this.frames % KNOCKS.lookEveryFrames === 0)
       this.ticks = this.ticks.filter((at) => at > this.seconds - KEPT_SECONDS).slice(-MOST_TICKS);
-    }
   }
 
   get result(): TickFinding {

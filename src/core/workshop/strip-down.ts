@@ -43,6 +43,13 @@ export function nameOf({ kind, line, place }: StripEntry): string {
     : `${kind} ${what}`;
 }
 
+/** What was to be minded the next time, by what it is said of: "idler spring: hooked in the second hole". */
+export const minds = (entries: Entries): string[] =>
+  entries.flatMap((entry) => {
+    const { nextTime } = readStripLine(entry.kind, entry.line);
+    return nextTime ? [`${nameOf(entry)}: ${nextTime}`] : [];
+  });
+
 /** Everything inside an assembly, also inside assemblies in it. */
 export function allInside(entries: Entries, assemblyId: string): StripEntry[] {
   const own = entries.filter(({ inside }) => inside === assemblyId);

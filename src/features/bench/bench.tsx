@@ -168,8 +168,8 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
     },
     [router],
   );
+  const served = passStations(here);
   const beginPass = (phase: OnePass["phase"]) => {
-    const served = passStations(here);
     if (unclean || served.length === 0) return;
     if (!served.some(({ id }) => id === station.id)) goTo(stationHref(job.id, served[0]));
     whole.begin(phase);
@@ -303,9 +303,7 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
           sides={sides}
           pitch={pitch}
           toDo={toDo}
-          onPass={
-            whole.pass === null && passStations(here).some(({ id }) => id === station.id) ? offerPass : null
-          }
+          onPass={whole.pass === null && served.some(({ id }) => id === station.id) ? offerPass : null}
           asLeftNext={asLeftNext}
         />
         {picture && whole.pass ? (

@@ -2,23 +2,27 @@ import Box from "@mui/material/Box";
 import { useLiveQuery } from "dexie-react-hooks";
 import Link from "next/link";
 import { summaryOf, type JobSummary } from "@/core/alignment/job-summary";
-import type { JobRecords } from "@/core/records/job-records";
-import { earlierJobs } from "@/storage/earlier-jobs";
+import { earlierJobs, type EarlierJob } from "@/storage/earlier-jobs";
 import { Card } from "@/ui/card";
 import { shortDay } from "@/ui/short-day";
 
+/**
+ * Jobs of the same machine or the same owner; undefined while they are read.
+ * @param machineId null while no machine is chosen
+ * @param contact who is to be called, as far as it was typed
+ */
+export const useEarlierJobs = (machineId: string | null, contact: string): EarlierJob[] | undefined =>
+  useLiveQuery(() => earlierJobs(machineId, contact), [machineId, contact]);
+
 interface EarlierJobsProps {
-  /** Null while no machine is chosen. */
-  machineId: string | null;
-  /** Who is to be called, as far as it was typed. */
-  contact: string;
+  found: EarlierJob[] | undefined;
+  /** A machine or an owner is known to look for. */
+  asked: boolean;
 }
 
 /** What was found and done when the same machine, or the same owner, was here before. */
-export function EarlierJobs({ machineId, contact }: EarlierJobsProps) {
-  const found = useLiveQuery(() => earlierJobs(machineId, contact), [machineId, contact]);
+export function EarlierJobs({ found, asked }: EarlierJobsProps) {
   if (found === undefined) return null;
-  const asked = machineId !== null || contact.trim() !== "";
   return (
     <Card title="Here before" grow>
       {found.length === 0 && (
@@ -35,7 +39,7 @@ export function EarlierJobs({ machineId, contact }: EarlierJobsProps) {
   );
 }
 
-function Earlier({ records, by }: { records: JobRecords; by: "machine" | "owner" }) {
+function Earlier({ records, by }: EarlierJob) {
   const { job, machine } = records;
   const summary = summaryOf(records);
   return (

@@ -28,7 +28,7 @@ import { intake } from "@/core/stations/intake";
 import { MEANINGS, SYMPTOMS, type Symptom } from "@/core/workshop/symptoms";
 import { Card } from "@/ui/card";
 import { PressButton } from "@/ui/press-button";
-import { EarlierJobs } from "./earlier-jobs";
+import { EarlierJobs, useEarlierJobs } from "./earlier-jobs";
 import { stationHref } from "./job-tape-line";
 
 const DRAFT = "new-job";
@@ -159,6 +159,8 @@ export function NewJob() {
     if (ready && formState.isDirty) void saveDraft(DRAFT, values);
   }, [ready, values, formState.isDirty]);
 
+  const knownId = values.machineId && values.machineId !== ANOTHER ? values.machineId : null;
+  const before = useEarlierJobs(knownId, values.contact);
   const machine = machines?.find(({ id }) => id === values.machineId);
   const speeds = machine?.speedsCmPerS ?? TAPE_SPEEDS.map(({ cmPerS }) => cmPerS);
   const fitting = tapesForSpeed(tapes ?? [], Number(values.speedCmPerS));
@@ -427,10 +429,7 @@ export function NewJob() {
             />
           ))}
         </Card>
-        <EarlierJobs
-          machineId={values.machineId && values.machineId !== ANOTHER ? values.machineId : null}
-          contact={values.contact}
-        />
+        <EarlierJobs found={before} asked={knownId !== null || values.contact.trim() !== ""} />
         <Box sx={{ gridColumn: "1 / -1", display: "flex", gap: 2 }}>
           <Button type="submit" variant="contained" size="large">
             Start the job

@@ -1,11 +1,11 @@
 import { useLiveQuery } from "dexie-react-hooks";
 import { speedsOf } from "@/core/records/job-speeds";
 import type { Job } from "@/core/records/job";
-import type { Machine } from "@/core/records/machine";
 import type { JobRecords } from "@/core/records/job-records";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import { blanksOf } from "@/storage/blanks";
 import { database } from "@/storage/database";
+import { recordsOf, withMachines, type KnownJob } from "@/storage/job-records";
 
 export interface JobView extends JobRecords {
   /** Of the speed that is worked at. */
@@ -55,11 +55,6 @@ export interface FloorJobs {
   finished: KnownJob[];
 }
 
-export interface KnownJob {
-  job: Job;
-  machine: Machine;
-}
-
 /** Every job; a change of one that is finished does not have the others read again. */
 export function useFloor(): FloorJobs | undefined {
   return useLiveQuery(async () => {
@@ -83,47 +78,9 @@ export function useRecordsOf({ job, machine }: KnownJob, wanted: boolean): JobRe
 }
 
 async function knownJobs(): Promise<KnownJob[]> {
-  const [jobs, machines] = await Promise.all([
-    database.jobs.orderBy("updatedAt").reverse().toArray(),
-    database.machines.toArray(),
-  ]);
-  const byId = new Map(machines.map((machine) => [machine.id, machine]));
-  const known = jobs.flatMap((job) => {
-    const machine = byId.get(job.machineId);
-    return machine ? [{ job, machine }] : [];
-  });
+  const known = await withMachines(await database.jobs.orderBy("updatedAt").reverse().toArray());
   return [
     ...known.filter(({ job }) => job.finishedAt === null),
     ...known.filter(({ job }) => job.finishedAt !== null),
   ];
-}
-
-async function recordsOf(known: readonly KnownJob[]): Promise<JobRecords[]> {
-  const ids = known.map(({ job }) => job.id);
-  const [blanks, readings, adjustments, neededParts, stripDown] = await Promise.all([
-    database.blanks.toArray(),
-    database.readings.where("jobId").anyOf(ids).toArray().then(byJob),
-    database.adjustments.where("jobId").anyOf(ids).toArray().then(byJob),
-    database.neededParts.where("jobId").anyOf(ids).toArray().then(byJob),
-    database.stripDown.where("jobId").anyOf(ids).toArray().then(byJob),
-  ]);
-  return known.map(({ job, machine }) => ({
-    job,
-    machine,
-    blanks: blanks.filter(({ id }) => job.blankTapes?.some((one) => one.id === id)),
-    readings: readings.get(job.id) ?? [],
-    adjustments: adjustments.get(job.id) ?? [],
-    neededParts: neededParts.get(job.id) ?? [],
-    stripDown: stripDown.get(job.id) ?? [],
-  }));
-}
-
-function byJob<T extends { jobId: string }>(all: readonly T[]): Map<string, T[]> {
-  const jobs = new Map<string, T[]>();
-  for (const one of all) {
-    const mine = jobs.get(one.jobId);
-    if (mine) mine.push(one);
-    else jobs.set(one.jobId, [one]);
-  }
-  return jobs;
 }

@@ -1,16 +1,14 @@
 import Box from "@mui/material/Box";
 import TextField from "@mui/material/TextField";
-import { useLiveQuery } from "dexie-react-hooks";
 import { useCallback } from "react";
 import { screwEffects, type ScrewEffect } from "@/core/alignment/screw-effects";
 import { MEASURING, quantityOf } from "@/core/alignment/registry";
 import type { Machine } from "@/core/records/machine";
 import { fixed } from "@/core/text/number-text";
 import { unitAfter } from "@/core/text/units";
-import { earlierJobs } from "@/storage/earlier-jobs";
-import { saveMachine } from "@/storage/machines";
+import { changeMachine } from "@/storage/machines";
 import { READING_FONT } from "@/ui/theme";
-import { EarlierJobs } from "../job/earlier-jobs";
+import { EarlierJobs, useEarlierJobs } from "../job/earlier-jobs";
 import { useKeptText } from "../job/use-kept-text";
 
 const OWN_LIMITS = new Map(
@@ -19,13 +17,16 @@ const OWN_LIMITS = new Map(
 
 /** What is known of a model over all its jobs: what its screws do, what it is held to, what was found, what to mind. */
 export function Known({ machine }: { machine: Machine }) {
-  const jobs = useLiveQuery(() => earlierJobs(machine.id, ""), [machine.id]);
+  const jobs = useEarlierJobs(machine.id, "");
   const effects = screwEffects(jobs?.map(({ records }) => records) ?? []);
   const limits = Object.entries(machine.limits);
   const notes = useKeptText(
     `machine-notes-${machine.id}`,
     machine.notes ?? "",
-    useCallback((text: string) => saveMachine({ ...machine, notes: text.slice(0, 5000) }), [machine]),
+    useCallback(
+      (text: string) => changeMachine(machine.id, () => ({ notes: text.slice(0, 5000) })),
+      [machine.id],
+    ),
   );
   return (
     <Box
@@ -83,7 +84,7 @@ export function Known({ machine }: { machine: Machine }) {
           sx={{ mt: 1.5 }}
         />
       </Box>
-      <EarlierJobs machineId={machine.id} contact="" />
+      <EarlierJobs found={jobs} asked />
     </Box>
   );
 }

@@ -10,7 +10,7 @@ import {
 import Box from "@mui/material/Box";
 import { useRef } from "react";
 import type { Adjuster, Machine } from "@/core/records/machine";
-import { saveMachine } from "@/storage/machines";
+import { changeMachine } from "@/storage/machines";
 
 const HEIGHT = 300;
 const CHIP = 132;
@@ -51,7 +51,7 @@ export function UndersidePlan({ machine }: { machine: Machine }) {
           }
         : { adjusterId: adjuster.id, x, y };
     });
-    void saveMachine({ ...machine, plan });
+    void changeMachine(machine.id, () => ({ plan }));
   };
   return (
     <Box component="section" aria-label="Plan of the underside" sx={{ mb: 2 }}>

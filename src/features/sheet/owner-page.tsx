@@ -1,4 +1,5 @@
 import { ownerWords } from "@/core/alignment/owner-words";
+import type { Sheet } from "@/core/alignment/sheet";
 import type { JobView } from "../job/use-job-records";
 import { useDataUrls } from "./use-data-urls";
 
@@ -7,9 +8,9 @@ const MOST_PICTURES = 3;
 const day = new Intl.DateTimeFormat("en-GB", { dateStyle: "long", timeZone: "UTC" });
 
 /** The page on top, for the owner: what was wrong, what was done, what is left; the full record is behind it. */
-export function OwnerPage({ view }: { view: JobView }) {
+export function OwnerPage({ view, sheet }: { view: JobView; sheet: Sheet }) {
   const { job } = view;
-  const { wrong, done, left } = ownerWords(view);
+  const { wrong, done, left } = ownerWords(view, sheet);
   const came = useDataUrls((job.pictures ?? []).slice(0, MOST_PICTURES));
   const goes = useDataUrls((job.picturesAfter ?? []).slice(0, MOST_PICTURES));
   if (

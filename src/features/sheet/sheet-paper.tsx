@@ -83,7 +83,7 @@ export function SheetPaper({ view }: { view: JobView }) {
           ))}
         </dd>
       </dl>
-      <OwnerPage view={view} />
+      <OwnerPage view={view} sheet={sheet} />
       {sheet.stations.map((station) => (
         <StationSection
           key={`${station.station.id} ${station.speedCmPerS}`}

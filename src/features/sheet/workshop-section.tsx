@@ -4,8 +4,7 @@ import { fixed } from "@/core/text/number-text";
 import { FUNCTIONS, lastTrial, type FunctionTrial, type TrialPhase } from "@/core/workshop/function-trial";
 import { cleaningText, lastEntry } from "@/core/workshop/cleaning";
 import { expectedOn, PART_WORDS, partName, stateOf } from "@/core/workshop/part";
-import { nameOf, openLines } from "@/core/workshop/strip-down";
-import { readStripLine } from "@/core/workshop/strip-line";
+import { minds, nameOf, openLines } from "@/core/workshop/strip-down";
 import { decide, type TapeCheck } from "@/core/workshop/tape-condition";
 import { shortDay } from "@/ui/short-day";
 import type { JobView } from "../job/use-job-records";
@@ -21,10 +20,7 @@ export function WorkshopSection({ view }: { view: JobView }) {
   const open = openLines(stripDown).length;
   const assemblies = stripDown.filter(({ kind }) => kind === "assembly").map(nameOf);
   const troubles = stripDown.filter(({ trouble }) => trouble !== null);
-  const minds = stripDown.flatMap((entry) => {
-    const { nextTime } = readStripLine(entry.kind, entry.line);
-    return nextTime ? [`${nameOf(entry)}: ${nextTime}`] : [];
-  });
+  const toMind = minds(stripDown);
   return (
     <>
       {stripDown.length > 0 && (
@@ -38,7 +34,7 @@ export function WorkshopSection({ view }: { view: JobView }) {
           {troubles.length > 0 && (
             <p>Found wrong: {troubles.map((one) => `${nameOf(one)} (${one.trouble!.what})`).join("; ")}.</p>
           )}
-          {minds.length > 0 && <p className="soft">For the next time: {minds.join("; ")}.</p>}
+          {toMind.length > 0 && <p className="soft">For the next time: {toMind.join("; ")}.</p>}
         </section>
       )}
       {neededParts.length > 0 && (

@@ -30,16 +30,19 @@ export function SpareForm({ spare, onDone }: { spare: Spare | null; onDone(): vo
     setTyped(typedOf(null));
     onDone();
   };
+  const text = (key: "name" | "count" | "place", label: string, most: number) => (
+    <TextField
+      fullWidth
+      margin="dense"
+      label={label}
+      value={typed[key]}
+      onChange={({ target }) => set({ [key]: target.value.slice(0, most) })}
+    />
+  );
   return (
     <Card title={spare ? "This drawer" : "A new drawer"}>
       <Box component="form" noValidate onSubmit={(event) => (event.preventDefault(), void save())}>
-        <TextField
-          fullWidth
-          margin="dense"
-          label="What, with its size"
-          value={typed.name}
-          onChange={({ target }) => set({ name: target.value.slice(0, 120) })}
-        />
+        {text("name", "What, with its size", 120)}
         <TextField
           select
           fullWidth
@@ -54,20 +57,8 @@ export function SpareForm({ spare, onDone }: { spare: Spare | null; onDone(): vo
             </MenuItem>
           ))}
         </TextField>
-        <TextField
-          fullWidth
-          margin="dense"
-          label="How many"
-          value={typed.count}
-          onChange={({ target }) => set({ count: target.value.slice(0, 12) })}
-        />
-        <TextField
-          fullWidth
-          margin="dense"
-          label="Where it lies"
-          value={typed.place}
-          onChange={({ target }) => set({ place: target.value.slice(0, 80) })}
-        />
+        {text("count", "How many", 12)}
+        {text("place", "Where it lies", 80)}
         {wrong && (
           <Box role="alert" sx={{ color: "error.main", fontWeight: 600, my: 0.5 }}>
             {wrong}

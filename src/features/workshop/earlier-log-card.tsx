@@ -1,8 +1,7 @@
 "use client";
 import Box from "@mui/material/Box";
 import { useLiveQuery } from "dexie-react-hooks";
-import { nameOf } from "@/core/workshop/strip-down";
-import { readStripLine } from "@/core/workshop/strip-line";
+import { minds } from "@/core/workshop/strip-down";
 import { earlierLog } from "@/storage/strip-down";
 import { Card } from "@/ui/card";
 import { KindGlyph } from "./kind-glyph";
@@ -11,15 +10,11 @@ import { KindGlyph } from "./kind-glyph";
 export function EarlierLogCard({ jobId, machineId }: { jobId: string; machineId: string }) {
   const earlier = useLiveQuery(() => earlierLog(jobId, machineId), [jobId, machineId]);
   if (!earlier) return null;
-  const minds = earlier.log.flatMap((entry) => {
-    const { nextTime } = readStripLine(entry.kind, entry.line);
-    return nextTime ? [{ entry, nextTime }] : [];
-  });
   return (
     <Card title={`How it came apart in job ${earlier.number}`}>
-      {minds.map(({ entry, nextTime }) => (
-        <Box key={entry.id} sx={{ color: "warning.main", fontWeight: 650, mb: 0.75 }}>
-          {nameOf(entry)}: {nextTime}
+      {minds(earlier.log).map((line, i) => (
+        <Box key={`${i} ${line}`} sx={{ color: "warning.main", fontWeight: 650, mb: 0.75 }}>
+          {line}
         </Box>
       ))}
       <Box

@@ -16,7 +16,7 @@ import {
   type TrialPhase,
 } from "@/core/workshop/function-trial";
 import { changeFunctionTrials, newId } from "@/storage/jobs";
-import { saveMachine } from "@/storage/machines";
+import { changeMachine } from "@/storage/machines";
 import { Announcer } from "@/ui/announcer";
 import { Card } from "@/ui/card";
 import { KeyCap } from "@/ui/key-cap";
@@ -69,9 +69,11 @@ export function FunctionsDesk({ view, onNext }: ChecklistProps) {
   const undo = () => changeFunctionTrials(job.id, (before) => before.slice(0, -1));
   const isNotOnIt = () =>
     current !== null &&
-    saveMachine({ ...machine, without: [...(machine.without ?? []), current] }).then(() => goTo(null));
+    changeMachine(machine.id, ({ without = [] }) => ({ without: [...without, current] })).then(() =>
+      goTo(null),
+    );
   const has = (one: string) =>
-    saveMachine({ ...machine, without: (machine.without ?? []).filter((other) => other !== one) });
+    changeMachine(machine.id, ({ without = [] }) => ({ without: without.filter((other) => other !== one) }));
   const changePhase = (to: TrialPhase) => {
     setPhase(to);
     goTo(null);

@@ -1,6 +1,8 @@
 import { useEffect, useRef, useState } from "react";
 import { SwitchedPlayer } from "@/audio/switched-player";
 import { decodeSound } from "@/audio/decode-sound";
+import { amplitudeOf } from "@/core/dsp/decibels";
+import { fixed } from "@/core/text/number-text";
 import { loudness } from "@/core/measure/loudness";
 import { SAME_LIKENESS, samePassage } from "@/core/measure/same-passage";
 import type { Recording } from "@/storage/database";
@@ -42,7 +44,7 @@ export function useHeardPair() {
         throw new Error("They have less than three seconds in common: keep longer ones.");
       // the louder one is turned down: nothing is driven beyond full scale
       const least = Math.min(...loud);
-      const gains = loud.map((one) => 10 ** ((least - one) / 20));
+      const gains = loud.map((one) => amplitudeOf(least - one));
       const made = new SwitchedPlayer(
         [
           { ...a, gain: gains[0], fromSeconds: fromA },
@@ -59,9 +61,9 @@ export function useHeardPair() {
       player.current = made;
       setHeard(first);
       say(
-        `${(loud[0] - loud[1]).toFixed(1).replace("-", "−")} LU apart, played equally loud. ${
+        `${fixed(loud[0] - loud[1], 1)} LU apart, played equally loud. ${
           same
-            ? `${seconds.toFixed(0)} s that both have.`
+            ? `${fixed(seconds, 0)} s that both have.`
             : "They do not seem to be the same passage: each is played from its start."
         }`,
       );

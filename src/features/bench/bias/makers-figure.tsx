@@ -10,7 +10,7 @@ import { meterReading } from "@/core/stations/bias";
 import { biasFigureHere, byMeter, toShow } from "@/core/stations/bias-meter";
 import { typedNumber } from "@/core/text/typed-number";
 import { appendReadings, newId } from "@/storage/jobs";
-import { saveMachine } from "@/storage/machines";
+import { changeMachine } from "@/storage/machines";
 import type { PictureProps } from "../stations/picture";
 import { TypedFigures } from "../typed-figures";
 
@@ -95,8 +95,9 @@ function FigureForm({ view: { machine }, type, figure, onDone }: FigureFormProps
     read.success ? undefined : read.error.issues.find(({ path }) => path[0] === field)?.message;
   const keep = async () => {
     if (!read.success) return;
-    const others = (machine.biasFigures ?? []).filter(({ tapeType }) => tapeType !== read.data.tapeType);
-    await saveMachine({ ...machine, biasFigures: [...others, read.data] });
+    await changeMachine(machine.id, ({ biasFigures = [] }) => ({
+      biasFigures: [...biasFigures.filter(({ tapeType }) => tapeType !== read.data.tapeType), read.data],
+    }));
     onDone();
   };
   return (
