@@ -94,6 +94,8 @@ export interface Wanted {
   controls: boolean;
   /** Whether the tick of a mechanism is listened for. */
   ticks: boolean;
+  /** Whether it may be timed how long a mechanism runs. */
+  wind: boolean;
 }
 
 /** A watched recording from before the page was loaded anew. */
@@ -113,6 +115,7 @@ export const NOTHING_WANTED: Wanted = {
   blanking: false,
   controls: false,
   ticks: false,
+  wind: false,
 };
 
 /**
@@ -157,6 +160,8 @@ export interface ListenerApi {
   /** Listens for an old programme that goes quiet, from now on. */
   beginBlanking(): Promise<void>;
   beginControls(): Promise<void>;
+  /** The how manyeth time it is; null without a source. */
+  beginWind(): Promise<number | null>;
   /** The last seconds of what was heard, at most half a minute, as a 24-bit WAV file; null before anything was. */
   clip(seconds: number): Promise<{ wav: Uint8Array; seconds: number } | null>;
   /** The search for the loudest point begins anew. */

@@ -115,6 +115,10 @@ const api: ListenerApi = {
     source?.live.beginControls();
   },
 
+  async beginWind() {
+    return source?.live.beginWind() ?? null;
+  },
+
   async clearHold() {
     source?.live.clearHold();
   },

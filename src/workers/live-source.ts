@@ -16,10 +16,11 @@ export function resultOf({ live, wanted }: LiveSource): ListeningResult {
   live.wantSequence(wanted.sequence);
   live.listenForQuiet(wanted.quiet);
   live.listenForBlanking(wanted.blanking);
-  const { controls, ticks, sequence, follows, recording } = wanted;
+  const { controls, ticks, wind, sequence, follows, recording } = wanted;
+  // a mechanism may whistle as it winds;
   // what is sent to a recorder changes as it likes, and nobody plays an old tape meanwhile
-  const squeal = !ticks && sequence === null && follows === null && recording === null;
-  live.listenBeside({ controls, ticks, squeal });
+  const squeal = !ticks && !wind && sequence === null && follows === null && recording === null;
+  live.listenBeside({ controls, ticks, squeal, wind });
   live.watchRecording(wanted.recording !== null, resumed(wanted.recording?.from ?? null));
   return live.result(wanted.flutter, wanted.role, wanted.follows);
 }

@@ -67,7 +67,10 @@ describe("logging", () => {
     expect(entries.readings).toHaveLength(1);
     expect(entries.readings[0]).toMatchObject({ value: -1.2, phase: "as found", context: { side: "A" } });
     expect(entries.readings[0].context).not.toHaveProperty("head");
-    expect(saidAt(FLUTTER, { side: "B", pitch: "fastest", position: "end" })).toEqual({ side: "B" });
+    expect(saidAt(FLUTTER, { side: "B", pitch: "fastest", position: "end" })).toEqual({
+      side: "B",
+      position: "end",
+    });
   });
 
   it("what was turned and not said is asked about once, before anything is logged", () => {

@@ -16,6 +16,8 @@ export type Taking = { station: MeasuringStation } & (
       state: "open";
       /** Places on the tape of the bands that it is read from. */
       bands: readonly number[];
+      /** It follows the tone that plays: what it says at a band's end may have some of the next one in it. */
+      stands: boolean;
       /** What could be logged, the newest last: of the last moments only. */
       last: Array<{ atSeconds: number; readings: Reading[] }>;
       /** What it waits for. */
@@ -115,6 +117,7 @@ export function beginPass(phase: OnePass["phase"], bench: OnTheBench): OnePass {
           station,
           state: "open",
           bands: bandsOfStation(station, bench.tape, bench.here),
+          stands: station.hears.what === "speed tone" || station.seeksPeak(bench.here.machine),
           last: [],
           says: NOT_HEARD_YET,
         }
@@ -155,10 +158,9 @@ export function passStep(
   return taken(pass, { ...pass, heard, playedAt, stations });
 
   function next(one: Taking & { state: "open" }, so: readonly number[]): Taking {
-    const { station, bands: own } = one;
+    const { station, bands: own, stands } = one;
     const plays = band !== null && own.includes(band);
     const offer = station.readings(bench).toLog(contextAt(pen.now, pass.phase, station, bench, pen));
-    const stands = station.hears.what === "speed tone" || station.seeksPeak(bench.here.machine);
     // what follows the tone that plays belongs to this band only; what is collected stays
     const isOwn = plays || (!stands && own.some((place) => so.includes(place)));
     const last =
@@ -196,8 +198,7 @@ export function endPass(pass: OnePass): { pass: OnePass; readings: Reading[] } {
     ...pass,
     stations: pass.stations.map((one): Taking => {
       if (one.state !== "open") return one;
-      const { station, last, says } = one;
-      const stands = station.hears.what === "speed tone";
+      const { station, last, says, stands } = one;
       const kept = beforeItsEnd(last, stands);
       return kept
         ? { station, state: "taken", readings: kept }

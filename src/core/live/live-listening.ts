@@ -249,6 +249,11 @@ export class LiveListening {
     this.ears.beginControls();
   }
 
+  /** The mechanism is timed from now on. Returns the how manyeth time that is. */
+  beginWind(): number {
+    return this.ears.beginWind();
+  }
+
   /** Listens for an old programme that goes quiet, from now on. */
   beginBlanking(): void {
     const { sampleRateHz, channelCount } = this.options;

@@ -5,7 +5,7 @@ import { directionInWords, turnInWords } from "@/core/guidance/turn-guidance";
 import { inForce } from "@/core/records/job-records";
 import { biasLimitOf, schoolOf } from "./bias";
 import { biasSides, errorOf, type BiasSide } from "./bias-sides";
-import { distortion, type DistortionOf } from "./distortion";
+import { distortion, secondPercentOf, type DistortionOf } from "./distortion";
 import type { OnTheBench } from "./on-the-bench";
 
 const USUAL_LIMIT_PERCENT = 3;
@@ -34,7 +34,7 @@ export function distortionCauses(bench: OnTheBench, channels: readonly Distortio
   const side = biasSides({ ...bench, heard: null }).find((one) => one.channel === channel);
   const causes = explainDistortion({
     thirdPercent: zero.measurable ? zero.thirdPercent : null,
-    secondPercent: zero.harmonics.find(({ order, measurable }) => order === 2 && measurable)?.percent ?? null,
+    secondPercent: secondPercentOf(zero),
     sourceThirdPercent: sourceZero?.measurable ? sourceZero.thirdPercent : null,
     limitPercent: distortion.limitOf(here.machine, "distortion.third") ?? USUAL_LIMIT_PERCENT,
     others: (here.job.blankTapes ?? [])

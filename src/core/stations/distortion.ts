@@ -19,6 +19,7 @@ import { nothingToLog, unlessLacking } from "./station-readings";
 
 const quantities = {
   "distortion.third": { name: "Third harmonic at 0 level", unit: "%", decimals: 2, signed: false },
+  "distortion.second": { name: "Second harmonic at 0 level", unit: "%", decimals: 2, signed: false },
   "distortion.thd": { name: "Total harmonic distortion at 0 level", unit: "%", decimals: 2, signed: false },
   "distortion.mol": { name: "Maximum output level, 3 %", unit: "dB", decimals: 1, signed: true },
   "distortion.sol": { name: "Treble saturation, 10 kHz", unit: "dB", decimals: 1, signed: true },
@@ -86,6 +87,17 @@ const staircasesOf = ({ segments }: ReturnedPass, c: number): ReturnedStaircase[
 const atZero = (steps: readonly DistortionStep[]): DistortionStep | null =>
   steps.find(({ sentDbfs }) => Math.abs(sentDbfs - ZERO_DBFS) < SAME_DB) ?? null;
 
+/** The second harmonic at 0, percent; null where it was not heard, or noise hides it. */
+export const secondPercentOf = (zero: DistortionStep | null): number | null =>
+  zero?.harmonics.find(({ order, measurable }) => order === 2 && measurable)?.percent ?? null;
+
+function secondFigure(channel: string, zero: DistortionStep | null): Figure<"distortion.second"> | null {
+  const value = secondPercentOf(zero);
+  return value === null
+    ? null
+    : { quantity: "distortion.second", channel, value, uncertainty: UNCERTAINTY_SHARE * value };
+}
+
 export const distortion: MeasuringStation<"distortion", DistortionQuantity> = {
   id: "distortion",
   kind: "measure",
@@ -123,6 +135,7 @@ export const distortion: MeasuringStation<"distortion", DistortionQuantity> = {
         { seconds: 4, method: "harmonics by order tracking, re the fundamental (IEC 60268-3)" },
         channels.flatMap(
           ({ channel, zero, molDb, saturationDb }): Array<Figure<DistortionQuantity> | null> => [
+            secondFigure(channel, zero),
             zero && {
               quantity: "distortion.third",
               channel,

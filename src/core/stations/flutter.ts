@@ -97,7 +97,7 @@ export const flutter: MeasuringStation<"flutter", FlutterQuantity> = {
   ownLimits: [{ key: "flutterPercent", label: "Own flutter limit, %", most: 100 }],
   corridorOf: () => null,
   apartBy: ["speed"],
-  circumstances: ["side"],
+  circumstances: ["side", "position"],
   adjusters: [{ kind: "work", says: "work, against flutter", actsOn: [] }],
   hears: { what: "speed tone", flutter: true, role: null, sequence: null, follows: null, steady: null },
   tapeLacks: ({ tape }) => (speedTone(tape) ? null : "has no steady tone to hear flutter on"),

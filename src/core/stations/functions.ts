@@ -19,6 +19,7 @@ export const functions: ChecklistStation<"functions"> = {
   kind: "checklist",
   name: "Functions",
   group: "finish",
+  listensTo: "mechanism",
   upsets: [],
   setUp: [
     "A worthless tape, wound to one end. One run of each is enough: an old mechanism is not exercised.",

@@ -5,7 +5,7 @@ export const listening: ChecklistStation<"listening"> = {
   kind: "checklist",
   name: "Listening",
   group: "finish",
-  keepsClips: true,
+  listensTo: "programme",
   upsets: [],
   setUp: [
     "The same half-minute of music or speech, as found and as left, from the same place of the same tape.",

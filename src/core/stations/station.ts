@@ -32,8 +32,8 @@ export interface ChecklistStation<Id extends string = string> extends AnyStation
   kind: "checklist";
   /** The machine is taken apart here: it is done only when every line of the strip-down log is back in its place. */
   takesApart?: true;
-  /** Half-minutes of what is heard are kept here, to be compared by ear. */
-  keepsClips?: true;
+  /** What a source is listened to for here: half-minutes to be compared by ear, or how long the mechanism runs. Nothing when left out. */
+  listensTo?: "programme" | "mechanism";
   /** What it comes to, and what of it is open, where more than lines to tick tells that. */
   standing?(records: Pick<JobRecords, "job" | "machine">): FunctionsStanding;
 }

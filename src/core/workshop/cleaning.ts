@@ -5,6 +5,11 @@ import { roleOf, type MachinePart } from "./machine-part";
 export const FOUND = ["clean", "dirty", "sticky", "worn", "corroded", "cracked"] as const;
 export const DONE = ["cleaned", "lubricated", "cleaned and lubricated", "replaced", "left"] as const;
 
+const current = z
+  .number({ error: "A current is a number of milliamperes." })
+  .positive("A motor that runs draws more than 0 mA.")
+  .max(20_000, "More than 20 A is no tape motor.");
+
 /** What was found and done at one part of a machine. Entries are appended; the last of a part counts. */
 export const cleaningEntrySchema = z.object({
   id,
@@ -14,6 +19,9 @@ export const cleaningEntrySchema = z.object({
   done: z.enum(DONE),
   /** What it was done with. */
   using: z.string().trim().max(80).default(""),
+  /** What a motor drew before it was run in and after that, milliamperes, as typed; left out when not measured. */
+  beforeMa: current.optional(),
+  afterMa: current.optional(),
 });
 export type CleaningEntry = z.infer<typeof cleaningEntrySchema>;
 
@@ -101,6 +109,26 @@ export const toClean = (parts: readonly MachinePart[], onCells: boolean): ToClea
 export const lastEntry = (entries: readonly CleaningEntry[], what: string): CleaningEntry | null =>
   entries.findLast((entry) => entry.what === what) ?? null;
 
-/** "dirty; cleaned with rubber cleaner" */
-export const cleaningText = ({ found, done, using }: CleaningEntry): string =>
-  `${found}; ${done}${using && done !== "left" ? ` with ${using}` : ""}`;
+/** "dirty; cleaned with rubber cleaner", for a motor also "142 → 118 mA" */
+export function cleaningText({ found, done, using, beforeMa, afterMa }: CleaningEntry): string {
+  const drew = beforeMa !== undefined || afterMa !== undefined;
+  return `${found}; ${done}${using && done !== "left" ? ` with ${using}` : ""}${
+    drew ? `; ${beforeMa ?? "?"} → ${afterMa ?? "?"} mA` : ""
+  }`;
+}
+
+/** Less than this share the load of a motor differs from one run to the next. */
+const SAME_CURRENT_SHARE = 0.05;
+
+/** What the current of a motor says of its running in; null while one of the two is missing. */
+export function currentSays({
+  beforeMa,
+  afterMa,
+}: Pick<CleaningEntry, "beforeMa" | "afterMa">): string | null {
+  if (beforeMa === undefined || afterMa === undefined) return null;
+  const change = afterMa / beforeMa - 1;
+  if (Math.abs(change) < SAME_CURRENT_SHARE) return "It draws what it drew before.";
+  return change < 0
+    ? "It draws less: it runs more freely."
+    : "It draws more than before: bearings or brushes still drag. Look again before it goes back in.";
+}

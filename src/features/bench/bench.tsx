@@ -108,6 +108,8 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
   const controls =
     (measuring?.circumstances.includes("control") ?? false) && circumstances.control !== undefined;
   const ticks = (measuring?.hears.flutter ?? false) && circumstances.hearsTick === true;
+  const listensTo = (station.kind === "checklist" && station.listensTo) || null;
+  const wind = listensTo === "mechanism";
   useForgetTones(listener, circumstances);
   // what belongs to the tape speed that is worked at
   const here = useMemo(() => atSpeed(view), [view]);
@@ -127,8 +129,8 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
   useEffect(() => {
     if (passes) return want({ ...NOTHING_WANTED, flutter: true, role: firstRole(view.tape) });
     const { flutter = false, role = null, sequence = null } = measuring?.hears ?? {};
-    want({ flutter, role, follows, sequence, recording, quiet, blanking, controls, ticks });
-  }, [want, measuring, follows, recording, quiet, blanking, controls, ticks, passes, view.tape]);
+    want({ flutter, role, follows, sequence, recording, quiet, blanking, controls, ticks, wind });
+  }, [want, measuring, follows, recording, quiet, blanking, controls, ticks, wind, passes, view.tape]);
   const { log, logTurn } = useLogbook(measuring, bench, listener);
   const setBack = useClockSetBack(view);
   const proposed = useProposedTurns(advised, bench.told, machine, listener);
@@ -144,7 +146,7 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
     () => adjusters.filter(({ kind, sets }) => kind === "work" && sets === station.id),
     [adjusters, station.id],
   );
-  const hears = measuring !== null || (station.kind === "checklist" && station.keepsClips === true);
+  const hears = measuring !== null || listensTo !== null;
   const asLeftNext = view.adjustments.length > 0;
   const [workId, chooseWork] = useChosenWork(work);
   const unclean = measuring && whyUnclean(job);

@@ -32,6 +32,7 @@ const result = (fields: Partial<ListeningResult> = {}): ListeningResult => ({
   controls: null,
   ticks: null,
   squeal: null,
+  wind: null,
   returned: null,
   band: null,
   sequencePlays: null,

@@ -394,7 +394,6 @@ export function useListener(options: ListenOptions) {
       event({ kind: "quiet forgotten" });
       void mine.worker.api.forgetQuiet();
     },
-    /** Listens for an old programme that goes quiet, from now on. */
     /** The last seconds of what is heard, as a file. */
     clip: async (seconds: number) => (await running()?.worker.api.clip(seconds)) ?? null,
     beginControls: () => {
@@ -403,6 +402,9 @@ export function useListener(options: ListenOptions) {
       event({ kind: "controls begun" });
       void mine.worker.api.beginControls();
     },
+    /** Times how long the mechanism runs, from the next time that it is quiet. The how manyeth time that is; null without a source. */
+    beginWind: async () => (await running()?.worker.api.beginWind()) ?? null,
+    /** Listens for an old programme that goes quiet, from now on. */
     beginBlanking: () => {
       const mine = running();
       if (!mine) return;

@@ -2,6 +2,7 @@
 import { Card } from "@/ui/card";
 import { Checklist, type ChecklistProps } from "../bench/checklist";
 import { CleaningTiles } from "./cleaning-tiles";
+import { DemagnetiseCard } from "./demagnetise-card";
 import { DeskColumns } from "./desk-columns";
 import { TapeChecks } from "./tape-checks";
 
@@ -11,6 +12,7 @@ export const CleanDesk = (props: ChecklistProps) => (
     <Card title="What was found and done">
       <CleaningTiles view={props.view} />
     </Card>
+    <DemagnetiseCard view={props.view} listener={props.listener} />
     <TapeChecks view={props.view} />
   </DeskColumns>
 );

@@ -1,9 +1,13 @@
+import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
+import { typedOrNothing } from "@/core/text/typed-number";
 import {
+  cleaningEntrySchema,
   cleaningText,
+  currentSays,
   DONE,
   FOUND,
   lastEntry,
@@ -13,6 +17,7 @@ import {
   type ToClean,
 } from "@/core/workshop/cleaning";
 import { changeCleaning, newId } from "@/storage/jobs";
+import { NumberField } from "@/ui/number-field";
 import { PressButton } from "@/ui/press-button";
 import type { JobView } from "../job/use-job-records";
 
@@ -89,10 +94,15 @@ function Said({ jobId, one: { what, subject }, onDone }: { jobId: string; one: T
   const { using: usual, mind } = SUBJECTS[subject];
   const [found, setFound] = useState<(typeof FOUND)[number] | null>(null);
   const [using, setUsing] = useState("");
+  const [drew, setDrew] = useState({ beforeMa: "", afterMa: "" });
+  const [wrong, say] = useState<string | null>(null);
+  const typed = { beforeMa: typedOrNothing(drew.beforeMa), afterMa: typedOrNothing(drew.afterMa) };
   const keep = async (done: (typeof DONE)[number]) => {
     if (!found) return;
-    const entry = { id: newId(), at: new Date().toISOString(), what, found, done, using };
-    await changeCleaning(jobId, (all) => [...all, entry]);
+    const entry = { id: newId(), at: new Date().toISOString(), what, found, done, using, ...typed };
+    const checked = cleaningEntrySchema.safeParse(entry);
+    if (!checked.success) return say(checked.error.issues[0].message);
+    await changeCleaning(jobId, (all) => [...all, checked.data]);
     onDone();
   };
   return (
@@ -109,6 +119,22 @@ function Said({ jobId, one: { what, subject }, onDone }: { jobId: string; one: T
         value={(usual as readonly string[]).includes(using) ? "" : using}
         onChange={({ target }) => setUsing(target.value.slice(0, 80))}
       />
+      {subject === "motor" && (
+        <Box sx={{ display: "flex", gap: 1, flexWrap: "wrap", alignItems: "center", mt: 0.75 }}>
+          <NumberField
+            label="It drew, mA"
+            value={drew.beforeMa}
+            onChange={(beforeMa) => setDrew((before) => ({ ...before, beforeMa }))}
+          />
+          <NumberField
+            label="Run in, mA"
+            value={drew.afterMa}
+            onChange={(afterMa) => setDrew((before) => ({ ...before, afterMa }))}
+          />
+          <Box sx={{ fontWeight: 600 }}>{currentSays(typed)}</Box>
+        </Box>
+      )}
+      {wrong && <Alert severity="error">{wrong}</Alert>}
       <Box role="group" aria-label="Done" sx={{ display: "flex", gap: 0.5, flexWrap: "wrap", mt: 0.75 }}>
         {DONE.map((done) => (
           <Button key={done} variant="outlined" disabled={!found} onClick={() => void keep(done)}>

@@ -28,10 +28,11 @@ import { useBenchKeys } from "../bench/use-bench-keys";
 import { DeskColumns } from "./desk-columns";
 import { FunctionRun } from "./function-run";
 import { FunctionsList } from "./functions-list";
+import { secondsByEar, WindByEar } from "./wind-by-ear";
 import { useWatch } from "./use-watch";
 
 /** What a machine does beside playing and recording: tried once as found and once as left, in one run of a tape. */
-export function FunctionsDesk({ view, onNext }: ChecklistProps) {
+export function FunctionsDesk({ view, onNext, listener }: ChecklistProps) {
   const { job, machine } = view;
   const trials = job.functionTrials ?? [];
   const all = functionsOf(machine);
@@ -40,19 +41,31 @@ export function FunctionsDesk({ view, onNext }: ChecklistProps) {
   const [note, setNote] = useState("");
   const [said, say] = useState("");
   const watch = useWatch();
+  const [run, timeRun] = useState<number | null>(null);
   const next = all.find((one) => lastTrial(trials, one, phase) === null) ?? null;
   const current = chosen !== null && all.includes(chosen) ? chosen : next;
   const timed = current !== null && functionOf(current).timed === true;
 
+  const heard = listener.live?.wind ?? null;
+  const wind = run !== null && heard?.run === run ? heard : null;
+  const hasEar = listener.kind === "sound card";
+  const byEar = async () => {
+    if (!timed || !hasEar) return;
+    watch.clear();
+    timeRun(await listener.beginWind());
+  };
+
   const goTo = (one: FunctionId | null) => {
     choose(one);
     watch.clear();
+    timeRun(null);
     setNote("");
   };
   const log = async (works: boolean) => {
     if (current === null) return;
     watch.stop();
-    const seconds = timed ? watch.seconds() : null;
+    // what was timed by hand is what somebody meant
+    const seconds = timed ? (watch.seconds() ?? secondsByEar(wind)) : null;
     const trial = {
       id: newId(),
       at: new Date().toISOString(),
@@ -85,6 +98,7 @@ export function FunctionsDesk({ view, onNext }: ChecklistProps) {
     f: () => changePhase("as found"),
     l: () => changePhase("as left"),
     z: () => void undo(),
+    e: () => void byEar(),
     " ": () => timed && watch.toggle(),
   });
   const wornOut = current && whyNoMoreRuns(trials, current, phase);
@@ -144,6 +158,7 @@ export function FunctionsDesk({ view, onNext }: ChecklistProps) {
                   </Button>
                 </Box>
               )}
+              {timed && <WindByEar wind={wind} hasEar={hasEar} onBegin={() => void byEar()} />}
               <TextField
                 size="small"
                 label="What it does, where it is faulty"
@@ -153,7 +168,9 @@ export function FunctionsDesk({ view, onNext }: ChecklistProps) {
               <Box sx={{ display: "flex", gap: 1, flexWrap: "wrap" }}>
                 <Button
                   size="large"
-                  variant={timed && watch.shown === 0 ? "outlined" : "contained"}
+                  variant={
+                    timed && watch.shown === 0 && secondsByEar(wind) === null ? "outlined" : "contained"
+                  }
                   color="success"
                   onClick={() => void log(true)}
                   sx={{ minWidth: 150 }}

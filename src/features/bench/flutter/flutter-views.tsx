@@ -9,6 +9,8 @@ import { useLiveQuery } from "dexie-react-hooks";
 import { useMemo, useState } from "react";
 import { compareRuns } from "@/core/advice/compare-runs";
 import { explainTransport, NOTHING_KNOWN } from "@/core/advice/explain-transport";
+import type { PlaceOnTape } from "@/core/alignment/six-places";
+import type { Circumstances } from "@/core/records/reading";
 import { flutterLimit } from "@/core/stations/flutter";
 import { speedLimit } from "@/core/stations/speed";
 import type { TransportView } from "@/core/advice/transport-view";
@@ -22,6 +24,7 @@ import { FlutterPanel } from "./meters-and-spectrum";
 import { Waveform } from "@/ui/waveform";
 import { marksOf, PartsPicture } from "./parts-picture";
 import type { ListenerState } from "../use-listener";
+import { SixPlaces } from "./six-places";
 import { Tick } from "./tick";
 import { WatchPanel } from "./watch-panel";
 
@@ -33,12 +36,23 @@ interface FlutterViewsProps {
   flutter: FlutterResult | null;
   listener: ListenerState;
   failing: boolean;
+  circumstances: Circumstances;
+  /** A place of the tape is played from now on. */
+  onPlace(place: Pick<PlaceOnTape, "side" | "position">): void;
   /** Whether a tick is listened for. */
   onHearsTick(hears: boolean): void;
 }
 
 /** What lies behind the flutter figure: the guilty part, the spectrum with all meters, or the whole run. */
-export function FlutterViews({ view, flutter, listener, failing, onHearsTick }: FlutterViewsProps) {
+export function FlutterViews({
+  view,
+  flutter,
+  listener,
+  failing,
+  circumstances,
+  onPlace,
+  onHearsTick,
+}: FlutterViewsProps) {
   const [shown, setShown] = useState<View>("parts");
   const { job, machine } = view;
   const { transport } = listener;
@@ -140,12 +154,15 @@ export function FlutterViews({ view, flutter, listener, failing, onHearsTick }: 
       )}
       {shown === "tick" && <Tick view={view} listener={listener} />}
       {shown === "watch" && (
-        <WatchPanel
-          jobId={job.id}
-          listener={listener}
-          speedLimitPercent={speedLimit(machine)}
-          flutterLimitPercent={flutterLimitPercent}
-        />
+        <>
+          <SixPlaces view={view} circumstances={circumstances} onChoose={onPlace} />
+          <WatchPanel
+            jobId={job.id}
+            listener={listener}
+            speedLimitPercent={speedLimit(machine)}
+            flutterLimitPercent={flutterLimitPercent}
+          />
+        </>
       )}
     </Box>
   );

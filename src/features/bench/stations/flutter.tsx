@@ -33,6 +33,8 @@ function Flutter({ view, bench, listener, absent, onCircumstances }: PictureProp
           flutter={now}
           listener={listener}
           failing={failing}
+          circumstances={bench.circumstances}
+          onPlace={({ side, position }) => onCircumstances({ ...bench.circumstances, side, position })}
           onHearsTick={(hearsTick) => onCircumstances({ ...bench.circumstances, hearsTick })}
         />
       )}
