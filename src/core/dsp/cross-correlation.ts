@@ -1,4 +1,5 @@
-import FFT from "fft.js";
+import type { Fft } from "./fft";
+import { fftWorkspace } from "./fft-workspace";
 
 export interface CorrelationPeak {
   /** By how many samples `b` has to be moved later to lie over `a`; between samples. */
@@ -15,12 +16,12 @@ const WHITENING = 0.7;
  * product is flattened so that a change of level or equalisation does not move the peak.
  */
 export class CrossCorrelator {
-  private readonly fft: FFT;
+  private readonly fft: Fft;
   private readonly size: number;
-  private readonly a: number[];
-  private readonly b: number[];
-  private readonly product: number[];
-  private readonly input: number[];
+  private readonly a: Float64Array;
+  private readonly b: Float64Array;
+  private readonly product: Float64Array;
+  private readonly input: Float64Array;
   private readonly window: Float64Array;
 
   constructor(
@@ -30,11 +31,11 @@ export class CrossCorrelator {
     private readonly toHz: number,
   ) {
     this.size = 2 ** Math.ceil(Math.log2(2 * length));
-    this.fft = new FFT(this.size);
+    this.fft = fftWorkspace(this.size).fft;
     this.a = this.fft.createComplexArray();
     this.b = this.fft.createComplexArray();
     this.product = this.fft.createComplexArray();
-    this.input = new Array<number>(this.size).fill(0);
+    this.input = new Float64Array(this.size);
     this.window = Float64Array.from({ length }, (_, i) => 1 - Math.cos((2 * Math.PI * (i + 0.5)) / length));
   }
 
@@ -68,7 +69,7 @@ export class CrossCorrelator {
     return { lag: best + shift, height: (top * size) / total };
   }
 
-  private transform(x: Float64Array, into: number[]): void {
+  private transform(x: Float64Array, into: Float64Array): void {
     const n = this.length;
     for (let i = 0; i < n; i++) this.input[i] = x[i] * this.window[i];
     this.fft.realTransform(into, this.input);

@@ -1,4 +1,4 @@
-import type FFT from "fft.js";
+import type { Fft } from "./fft";
 import { fftWorkspace } from "./fft-workspace";
 
 /**
@@ -6,14 +6,12 @@ import { fftWorkspace } from "./fft-workspace";
  * in; before the first sample there was silence, or what `before` says.
  */
 export class FastFir {
-  private readonly fft: FFT;
+  private readonly fft: Fft;
   private readonly size: number;
   private readonly most: number;
-  private readonly gain: number[];
+  private readonly gain: Float64Array;
   private readonly held: Float64Array;
-  private readonly real: number[];
-  private readonly work: number[];
-  private readonly spectrum: number[];
+  private readonly real: Float64Array;
 
   /** @param before what went in last, at least as long as the taps less one; its end counts */
   constructor(
@@ -23,16 +21,13 @@ export class FastFir {
     this.size = 2 ** Math.ceil(Math.log2(4 * taps.length));
     this.most = this.size - taps.length + 1;
     this.fft = fftWorkspace(this.size).fft;
-    this.real = new Array<number>(this.size).fill(0);
-    this.work = this.fft.createComplexArray();
-    this.spectrum = this.fft.createComplexArray();
+    this.real = new Float64Array(this.size);
     this.gain = this.fft.createComplexArray();
     this.held = new Float64Array(taps.length - 1);
     const kept = before.subarray(Math.max(0, before.length - this.held.length));
     this.held.set(kept, this.held.length - kept.length);
-    taps.forEach((tap, i) => (this.real[i] = tap));
+    this.real.set(taps);
     this.fft.realTransform(this.gain, this.real);
-    this.fft.completeSpectrum(this.gain);
   }
 
   push(block: Float64Array): Float64Array<ArrayBuffer> {
@@ -43,21 +38,14 @@ export class FastFir {
   }
 
   private filter(part: Float64Array, out: Float64Array, at: number): void {
-    const { real, work, spectrum, gain, held, fft } = this;
-    for (let i = 0; i < held.length; i++) real[i] = held[i];
-    for (let i = 0; i < part.length; i++) real[held.length + i] = part[i];
+    const { real, gain, held } = this;
+    real.set(held);
+    real.set(part, held.length);
     real.fill(0, held.length + part.length);
-    fft.realTransform(spectrum, real);
-    for (let k = 0; k < this.size + 2; k += 2) {
-      const [re, im] = [spectrum[k], spectrum[k + 1]];
-      spectrum[k] = re * gain[k] - im * gain[k + 1];
-      spectrum[k + 1] = re * gain[k + 1] + im * gain[k];
-    }
-    fft.completeSpectrum(spectrum);
     const tail = Math.min(part.length, held.length);
     held.copyWithin(0, tail);
     held.set(part.subarray(part.length - tail), held.length - tail);
-    fft.inverseTransform(work, spectrum);
-    for (let i = 0; i < part.length; i++) out[at + i] = work[2 * (this.taps.length - 1 + i)];
+    this.fft.filter(real, gain);
+    out.set(real.subarray(this.taps.length - 1, this.taps.length - 1 + part.length), at);
   }
 }

@@ -1,11 +1,11 @@
-import FFT from "fft.js";
+import { Fft } from "./fft";
 
 export interface FftWorkspace {
-  fft: FFT;
+  fft: Fft;
   /** Room for `size` complex values, interleaved re, im, or for as many real ones. */
-  input: number[];
+  input: Float64Array;
   /** Interleaved re, im. */
-  output: number[];
+  output: Float64Array;
 }
 
 const workspaces = new Map<number, FftWorkspace>();
@@ -14,8 +14,8 @@ const workspaces = new Map<number, FftWorkspace>();
 export function fftWorkspace(size: number): FftWorkspace {
   let found = workspaces.get(size);
   if (!found) {
-    const fft = new FFT(size);
-    found = { fft, input: new Array<number>(2 * size).fill(0), output: fft.createComplexArray() };
+    const fft = Fft.kept(size);
+    found = { fft, input: fft.createComplexArray(), output: fft.createComplexArray() };
     workspaces.set(size, found);
   }
   return found;

@@ -2,12 +2,14 @@ import { readFileSync } from "node:fs";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import wabt from "wabt";
+import { FFT_KERNEL } from "./fft-kernel";
 import { convolve, FIR_KERNEL, firRow } from "./fir-kernel";
 import { interpolateIn, interpolateMany, INTERPOLATOR_REACH } from "./sinc-interpolator";
 import { SINC_KERNEL } from "./sinc-kernel";
 import { SeededRandom } from "./seeded-random";
 
 it.each([
+  ["fft-kernel", FFT_KERNEL],
   ["fir-kernel", FIR_KERNEL],
   ["sinc-kernel", SINC_KERNEL],
 ])("%s is what its source says", async (name, code) => {

@@ -1,4 +1,4 @@
-import FFT from "fft.js";
+import { Fft } from "./fft";
 import { SeededRandom } from "./seeded-random";
 
 /**
@@ -51,7 +51,7 @@ const periods = new Map<string, Float64Array>();
  */
 function sumOfLines(re: Float64Array, im: Float64Array, length: number): Float64Array {
   const size = 2 ** Math.ceil(Math.log2(length + re.length));
-  const fft = new FFT(size);
+  const fft = Fft.once(size);
   const chirp = (m: number): [number, number] => {
     const angle = (Math.PI * ((m * m) % (2 * length))) / length;
     return [Math.cos(angle), Math.sin(angle)];

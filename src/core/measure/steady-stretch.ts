@@ -1,4 +1,4 @@
-import { median } from "@/core/dsp/quantile";
+import { median, quantileInPlace } from "@/core/dsp/quantile";
 import type { DeviationTrack } from "./deviation-track";
 
 /** Below this fraction of its usual amplitude the tone counts as gone. */
@@ -145,10 +145,9 @@ function withoutStartAndStop(x: Float32Array, from: number, to: number, block: n
 /** The amplitude that the louder half of the track stays above. */
 function usualAmplitude(amplitude: Float32Array): number {
   const step = Math.max(1, Math.floor(amplitude.length / 4000));
-  const sample = [];
-  for (let i = 0; i < amplitude.length; i += step) sample.push(amplitude[i]);
-  sample.sort((a, b) => a - b);
-  return sample[Math.floor(0.75 * sample.length)] ?? 0;
+  const sample = new Float64Array(Math.ceil(amplitude.length / step));
+  for (let i = 0; i < sample.length; i++) sample[i] = amplitude[i * step];
+  return sample.length === 0 ? 0 : quantileInPlace(sample, 0.75);
 }
 
 /** Where the tone was gone: by a drop-out, or because the sound itself was lost, which leaves no amplitude at all. */
@@ -192,10 +191,10 @@ function bridgeJumps(x: Float32Array, rateHz: number): Bridge[] {
     const after = x[i] - x[i + reach];
     return before * after > 0 ? Math.min(Math.abs(before), Math.abs(after)) : 0;
   };
-  const sample: number[] = [];
   const step = Math.max(1, Math.floor(x.length / 2000));
-  for (let i = reach; i < x.length - reach; i += step) sample.push(aside(i));
-  const usual = sample.sort((a, b) => a - b)[Math.floor(0.9 * sample.length)];
+  const sample = new Float64Array(Math.ceil((x.length - 2 * reach) / step));
+  for (let i = 0; i < sample.length; i++) sample[i] = aside(reach + i * step);
+  const usual = quantileInPlace(sample, 0.9);
   const threshold = Math.max(SMALLEST_JUMP, JUMP_SCATTERS * usual);
   const bridges: Bridge[] = [];
   for (let i = reach; i < x.length - reach; i++) {

@@ -1,6 +1,5 @@
 import { fftWorkspace } from "@/core/dsp/fft-workspace";
 import { powerDb as db } from "@/core/dsp/decibels";
-import { twoChannelTransform } from "@/core/dsp/two-channel-transform";
 import { FlatTops } from "./flat-tops";
 import { longMean } from "./slow-wander";
 import { median } from "@/core/dsp/quantile";
@@ -158,12 +157,14 @@ function toneFrames(channels: Float64Array[], sampleRateHz: number, nominalHz: n
   return { frequencyHz: middle * binHz, frames };
 }
 
+const NO_SECOND = new Float64Array(0);
+
 /** Interleaved re, im of each channel up to half the sample rate. */
 function spectraOf(channels: Float64Array[], size: number): Float64Array[] {
   const [left, right] = [new Float64Array(size + 2), new Float64Array(size + 2)];
-  const second = channels[1] ?? null;
-  twoChannelTransform(size, channels[0], second, left, right);
-  return second === null ? [left] : [left, right];
+  const [first, second = NO_SECOND] = channels;
+  fftWorkspace(size).fft.ofTwo(first, second, { left, right });
+  return second === NO_SECOND ? [left] : [left, right];
 }
 
 /** Middle of the strongest narrow band near the nominal frequency, in bins. */

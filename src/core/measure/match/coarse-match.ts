@@ -1,4 +1,5 @@
-import FFT from "fft.js";
+import { Fft } from "@/core/dsp/fft";
+import { fftWorkspace } from "@/core/dsp/fft-workspace";
 
 /** Where one recording lies in another, roughly. */
 export interface CoarseMatch {
@@ -28,9 +29,7 @@ class Spectrogram {
   readonly binHz: number;
 
   constructor(x: Float32Array, sampleRateHz: number) {
-    const fft = new FFT(FRAME);
-    const input = new Array<number>(FRAME);
-    const output = fft.createComplexArray();
+    const { fft, input, output } = fftWorkspace(FRAME);
     this.binHz = sampleRateHz / FRAME;
     for (let f = 0; ; f++) {
       const start = Math.round((f * sampleRateHz) / FRAMES_PER_SECOND);
@@ -90,9 +89,9 @@ export function coarseMatches(
   const count = Math.floor(seconds * FRAMES_PER_SECOND);
   if (count < FRAMES_PER_SECOND || other.frames.length < FRAMES_PER_SECOND) return [];
   const size = 2 ** Math.ceil(Math.log2(count + other.frames.length));
-  const fft = new FFT(size);
+  const fft = Fft.once(size);
   const spectrumOf = (band: Float64Array) => {
-    const padded = new Array<number>(size).fill(0);
+    const padded = new Float64Array(size);
     for (let i = 0; i < band.length; i++) padded[i] = band[i];
     const out = fft.createComplexArray();
     fft.realTransform(out, padded);
