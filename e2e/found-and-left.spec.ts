@@ -72,6 +72,32 @@ test("functions are tried by one key each, timed by a watch, and stand on the sh
   );
 });
 
+test("a motor's current is kept as it was typed, and demagnetising asks for what shows it", async ({
+  page,
+}) => {
+  await page.goto("/");
+  await expect(page.getByRole("article")).toHaveCount(4);
+  await page.goto("/jobs/demo-job-0415/bench/clean");
+  const parts = page.getByRole("region", { name: "Part by part" });
+  await parts.getByRole("button", { name: /^motor/ }).click();
+  await parts.getByRole("button", { name: "dirty", exact: true }).click();
+  await parts.getByLabel("It drew, mA").fill("142");
+  await parts.getByLabel("Run in, mA").fill("-3");
+  await parts.getByRole("button", { name: "lubricated", exact: true }).click();
+  await expect(parts.getByRole("alert")).toHaveText("A motor that runs draws more than 0 mA.");
+  await parts.getByLabel("Run in, mA").fill("118 ");
+  await expect(parts.getByText("It draws less: it runs more freely.")).toBeVisible();
+  await parts.getByRole("button", { name: "lubricated", exact: true }).click();
+  await expect(parts.getByRole("button", { name: /^motor/ })).toContainText("142 → 118 mA");
+
+  const heads = page.getByRole("region", { name: "Demagnetising, before and after" });
+  await heads.getByRole("button", { name: "Demagnetised just now" }).click();
+  await expect(heads.getByRole("button", { name: "Demagnetised again" })).toBeVisible();
+  await page.goto("/jobs/demo-job-0415/sheet");
+  await expect(page.getByRole("article")).toContainText("142 → 118 mA");
+  await expect(page.getByRole("article")).toContainText("Demagnetised heads and guides");
+});
+
 test("a control is worked while a tone plays: its crackles are counted and kept by its name", async ({
   page,
 }) => {

@@ -50,6 +50,22 @@ test("results keep coming, and the page follows them", async ({ page }) => {
   expect(await results).toBe(30);
 });
 
+test("a mechanism is timed by ear: what never is quiet is never said to have begun", async ({ page }) => {
+  const hands = new BenchHands(page);
+  await hands.open("demo-job-0415", "functions");
+  const list = page.getByRole("list", { name: "Functions, as found and as left" }).getByRole("listitem");
+  await list.filter({ hasText: "Wind forwards" }).getByRole("button").click();
+  await expect(page.getByText(/By ear: start a microphone/)).toBeVisible();
+  await page.getByRole("button", { name: "Sound card" }).click();
+  await page.getByRole("button", { name: /Time it by ear/ }).click();
+  const ear = page.getByRole("status", { name: "By ear" });
+  await expect(ear).toContainText("Hush for two seconds");
+  // nothing that was not timed is kept as a time
+  await page.keyboard.press("1");
+  await expect(list.filter({ hasText: "Wind forwards" })).toContainText("works");
+  await expect(list.filter({ hasText: "Wind forwards" })).not.toContainText(/\d s/);
+});
+
 test("the signal check finds the level of each channel within a twentieth of a decibel", async ({ page }) => {
   const hands = new BenchHands(page);
   await hands.open("demo-job-0415", "speed");

@@ -41,6 +41,11 @@ test("a long run is watched: slips are listed with their time, the run is kept a
   await page.getByRole("button", { name: "watch", exact: true }).click();
   await page.getByRole("button", { name: /Go on with the run from before/ }).click();
   await expect(watching.getByRole("list", { name: "What happened" })).toContainText("slip");
+  // what is logged from now on is of one place of the tape
+  const place = page.getByRole("group", { name: "Places on the tape" }).getByRole("button").first();
+  await expect(place).toHaveAccessibleName("Side A, start: not logged");
+  await place.click();
+  await expect(place).toHaveAttribute("aria-pressed", "true");
   await page.getByRole("button", { name: "Stop and keep this run" }).click();
   await expect(page.getByRole("button", { name: "Watch from now on" })).toBeVisible();
   const download = page.waitForEvent("download");

@@ -1,5 +1,14 @@
 import { describe, expect, it } from "vitest";
-import { cleaningEntrySchema, cleaningText, DONE, FOUND, lastEntry, SUBJECTS, toClean } from "./cleaning";
+import {
+  cleaningEntrySchema,
+  cleaningText,
+  currentSays,
+  DONE,
+  FOUND,
+  lastEntry,
+  SUBJECTS,
+  toClean,
+} from "./cleaning";
 import type { MachinePart } from "./machine-part";
 
 const part = (name: string): MachinePart => ({ name, tapeDiameterMm: 10, tolerancePercent: 2 });
@@ -36,5 +45,17 @@ describe("what of a machine is cleaned", () => {
     expect(cleaningText(lastEntry(entries, "capstan")!)).toBe("dirty; cleaned with isopropyl");
     expect(cleaningText(entries[0])).toBe("dirty; left");
     expect(lastEntry(entries, "motor")).toBeNull();
+  });
+
+  it("the current of a motor is said before and after it was run in, and what that means", () => {
+    const motor = entry("motor", "dirty", "lubricated", "one drop of light oil at each bearing");
+    expect(cleaningText({ ...motor, beforeMa: 142, afterMa: 118 })).toMatch(/; 142 → 118 mA$/);
+    expect(cleaningText({ ...motor, beforeMa: 142 })).toMatch(/; 142 → \? mA$/);
+    expect(currentSays({ beforeMa: 142, afterMa: 118 })).toMatch(/less/);
+    expect(currentSays({ beforeMa: 142, afterMa: 140 })).toMatch(/what it drew before/);
+    expect(currentSays({ beforeMa: 142, afterMa: 160 })).toMatch(/still drag/);
+    expect(currentSays({ beforeMa: 142 })).toBeNull();
+    for (const afterMa of [0, -3, NaN, Infinity, 1e6])
+      expect(cleaningEntrySchema.safeParse({ ...motor, afterMa }).success).toBe(false);
   });
 });

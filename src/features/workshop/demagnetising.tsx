@@ -12,19 +12,18 @@ import type { Reading } from "@/core/records/reading";
 import { recordsTape } from "@/core/records/machine";
 import { fixed, THIN_SPACE } from "@/core/text/number-text";
 import { appendAdjustment, newId } from "@/storage/jobs";
-import { Card } from "@/ui/card";
 import { READING_FONT } from "@/ui/theme";
 import type { ListenerState } from "../bench/use-listener";
 import { stationHref } from "../job/job-tape-line";
 import type { JobView } from "../job/use-job-records";
 
-interface DemagnetiseCardProps {
+interface DemagnetisingProps {
   view: JobView;
   listener: ListenerState;
 }
 
 /** Hiss and second harmonic before the heads were demagnetised and after it, and what is to be done next for that. */
-export function DemagnetiseCard({ view, listener }: DemagnetiseCardProps) {
+export function Demagnetising({ view, listener }: DemagnetisingProps) {
   const { job, machine } = view;
   if (!recordsTape(machine)) return null;
   const found = demagnetised(view);
@@ -39,26 +38,28 @@ export function DemagnetiseCard({ view, listener }: DemagnetiseCardProps) {
     await listener.repairPractice(DEMAGNETISE);
   };
   return (
-    <Card title="Demagnetising: before and after">
-      {found.rows.map((row) => (
-        <Box
-          key={row.quantity + row.channel}
-          sx={{ borderTop: 1, borderColor: "divider", py: 0.5, lineHeight: 1.35 }}
-        >
-          <Box sx={{ fontWeight: 650 }}>
-            {row.name}
-            {row.channel && `, ${row.channel}`}
+    <Box component="section" aria-label="Demagnetising, before and after" sx={{ mt: 1.5 }}>
+      <Box sx={{ display: "grid", gridTemplateColumns: "repeat(auto-fit, minmax(190px, 1fr))", gap: 1 }}>
+        {found.rows.map((row) => (
+          <Box
+            key={row.quantity + row.channel}
+            sx={{ border: 1, borderColor: "divider", borderRadius: 1, px: 1, py: 0.75 }}
+          >
+            <Box sx={{ color: "text.secondary", fontWeight: 600, lineHeight: 1.25 }}>
+              {row.name}
+              {row.channel && `, ${row.channel}`}
+            </Box>
+            <Box sx={{ fontFamily: READING_FONT, fontSize: 22, fontWeight: 650 }}>
+              {value(row, row.before)} → {value(row, row.after)}
+            </Box>
           </Box>
-          <Box sx={{ fontFamily: READING_FONT, fontSize: 18 }}>
-            {value(row, row.before)} → {value(row, row.after)}
-          </Box>
-        </Box>
-      ))}
+        ))}
+      </Box>
       <Box sx={{ fontWeight: says ? 700 : 400, lineHeight: 1.4, my: 0.75 }}>
         {says ??
           (found.at === null
-            ? "A recorded silence and the staircase at 0 tell it, on one blank tape: log both before, demagnetise, record and log both anew."
-            : "Record the same sequences on the same blank tape again and log them: nothing else turned in between.")}
+            ? "Before demagnetising, log both on one blank tape: a recorded silence at Noise, the staircase at Distortion. Afterwards record and log both anew."
+            : "Record the same on the same blank tape again and log it, with nothing else turned in between.")}
       </Box>
       <Box sx={{ display: "flex", gap: 1, flexWrap: "wrap" }}>
         {[...new Set(toMeasure.map(({ quantity }) => quantity))].map((quantity) => {
@@ -69,11 +70,11 @@ export function DemagnetiseCard({ view, listener }: DemagnetiseCardProps) {
             </Button>
           );
         })}
-        <Button variant={found.at === null ? "contained" : "outlined"} onClick={() => void log()}>
+        <Button variant="outlined" onClick={() => void log()}>
           {found.at === null ? "Demagnetised just now" : "Demagnetised again"}
         </Button>
       </Box>
-    </Card>
+    </Box>
   );
 }
 
