@@ -23,15 +23,24 @@ const SEGMENT_SECONDS = 12;
 /** Beginnings of the pieces that are looked for, as a share of the recording. */
 const SEGMENTS = [0.5, 0.15, 0.75];
 
+/** A piece at the slowest ratio is so much longer. */
+const WIDER = 1.1;
+
 /** Power spectra of a recording, fifty a second. */
 class Spectrogram {
   readonly frames: Float32Array[] = [];
   readonly binHz: number;
 
-  constructor(x: Float32Array, sampleRateHz: number) {
+  /** @param first, @param most of its frames only so many, from that on; all when left out */
+  constructor(
+    x: Float32Array,
+    sampleRateHz: number,
+    private readonly first = 0,
+    most = Infinity,
+  ) {
     const { fft, input, output } = fftWorkspace(FRAME);
     this.binHz = sampleRateHz / FRAME;
-    for (let f = 0; ; f++) {
+    for (let f = first; f < first + most; f++) {
       const start = Math.round((f * sampleRateHz) / FRAMES_PER_SECOND);
       if (start + FRAME > x.length) break;
       for (let i = 0; i < FRAME; i++)
@@ -50,12 +59,16 @@ class Spectrogram {
     const [low, high] = [Math.floor(from), Math.floor(to)];
     const last = this.frames.length - 1;
     return frames.map((frame) => {
-      const sums = this.frames[Math.min(last, Math.max(0, Math.round(frame)))];
+      const sums = this.frames[Math.min(last, Math.max(0, Math.round(frame) - this.first))];
       const below = sums[low] + (from - low) * (sums[low + 1] - sums[low]);
       return sums[high] + (to - high) * (sums[high + 1] - sums[high]) - below;
     });
   }
 }
+
+/** How many frames a recording has. */
+const framesOf = ({ length }: Float32Array, sampleRateHz: number): number =>
+  length < FRAME ? 0 : Math.floor(((length - FRAME) * FRAMES_PER_SECOND) / sampleRateHz) + 1;
 
 /** How the loudness of each band changes from frame to frame; equalisation and level leave no trace in it. */
 function changes(spectrogram: Spectrogram, ratio: number, firstFrame: number, count: number): Float64Array[] {
@@ -83,30 +96,34 @@ export function coarseMatches(
   y: Float32Array,
   otherRateHz: number,
 ): CoarseMatch[] {
-  const mine = new Spectrogram(x, sampleRateHz);
-  const other = new Spectrogram(y, otherRateHz);
-  const seconds = Math.min(SEGMENT_SECONDS, (mine.frames.length - 1) / FRAMES_PER_SECOND / 1.1);
+  const [mineFrames, otherFrames] = [framesOf(x, sampleRateHz), framesOf(y, otherRateHz)];
+  const seconds = Math.min(SEGMENT_SECONDS, (mineFrames - 1) / FRAMES_PER_SECOND / WIDER);
   const count = Math.floor(seconds * FRAMES_PER_SECOND);
-  if (count < FRAMES_PER_SECOND || other.frames.length < FRAMES_PER_SECOND) return [];
-  const size = 2 ** Math.ceil(Math.log2(count + other.frames.length));
+  if (count < FRAMES_PER_SECOND || otherFrames < FRAMES_PER_SECOND) return [];
+  const size = 2 ** Math.ceil(Math.log2(count + otherFrames));
   const fft = Fft.once(size);
-  const spectrumOf = (band: Float64Array) => {
-    const padded = new Float64Array(size);
-    for (let i = 0; i < band.length; i++) padded[i] = band[i];
-    const out = fft.createComplexArray();
-    fft.realTransform(out, padded);
-    return out;
+  // one set of buffers for all that is tried
+  const [padded, sum, correlation] = [0, 1, 2].map(() => fft.createComplexArray());
+  const mineOf = new Float64Array(size + 2);
+  const transform = (band: Float64Array, into: Float64Array) => {
+    padded.fill(0);
+    padded.set(band);
+    fft.realTransform(into, padded);
+    return into;
   };
-  const others = changes(other, 1, 0, other.frames.length).map(spectrumOf);
+  const others = changes(new Spectrogram(y, otherRateHz), 1, 0, otherFrames).map((band) =>
+    transform(band, new Float64Array(size + 2)),
+  );
   const matches: CoarseMatch[] = [];
   for (const share of SEGMENTS) {
-    const firstFrame = Math.round(share * Math.max(0, mine.frames.length - 1.1 * count));
+    const firstFrame = Math.round(share * Math.max(0, mineFrames - WIDER * count));
+    const mine = new Spectrogram(x, sampleRateHz, firstFrame, Math.ceil(WIDER * count) + 1);
     let best: CoarseMatch | null = null;
     for (let p = -WIDEST_PERCENT; p <= WIDEST_PERCENT + 1e-9; p += STEP_PERCENT) {
       const ratio = 1 + p / 100;
-      const sum = fft.createComplexArray().fill(0);
+      sum.fill(0);
       changes(mine, ratio, firstFrame, count).forEach((band, b) => {
-        const mineOf = spectrumOf(band);
+        transform(band, mineOf);
         for (let k = 0; k <= size / 2; k++) {
           const [re, im] = [mineOf[2 * k], mineOf[2 * k + 1]];
           sum[2 * k] += others[b][2 * k] * re + others[b][2 * k + 1] * im;
@@ -114,10 +131,9 @@ export function coarseMatches(
         }
       });
       fft.completeSpectrum(sum);
-      const correlation = fft.createComplexArray();
       fft.inverseTransform(correlation, sum);
       const first = -(count >> 1);
-      const last = other.frames.length - (count >> 1);
+      const last = otherFrames - (count >> 1);
       let squares = 0;
       let top = first;
       const at = (lag: number) => correlation[2 * ((lag + size) % size)];

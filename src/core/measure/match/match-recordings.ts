@@ -1,5 +1,4 @@
 import { FirDecimator } from "@/core/dsp/fir-decimator";
-import { joined } from "@/core/dsp/joined";
 import { lineThrough } from "@/core/dsp/line-fit";
 import { median } from "@/core/dsp/quantile";
 import { kaiserLowpass } from "@/core/dsp/kaiser-lowpass";
@@ -67,7 +66,13 @@ export class MatchSound {
   }
 
   get samples(): Float32Array {
-    return Float32Array.from(joined(...this.blocks));
+    const all = new Float32Array(this.length);
+    let at = 0;
+    for (const block of this.blocks) {
+      all.set(block, at);
+      at += block.length;
+    }
+    return all;
   }
 }
 

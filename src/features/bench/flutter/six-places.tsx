@@ -45,14 +45,17 @@ export function SixPlaces({ view, circumstances, onChoose }: SixPlacesProps) {
         ])}
       </Box>
       <Box role="status" aria-label="Places" sx={{ mt: 0.5, lineHeight: 1.35, fontWeight: 600 }}>
-        {says.length > 0
-          ? says.join(" ")
-          : next
-            ? `Next: side ${next.side}, ${next.position}. Press it, play there, log flutter here and speed at Speed.`
-            : "All six are logged, and none stands out."}
+        {says.length > 0 ? says.join(" ") : next ? toDoAt(next) : "All six are logged, and none stands out."}
       </Box>
     </Box>
   );
+}
+
+function toDoAt({ side, position, speed, flutter }: PlaceOnTape): string {
+  if (speed === null && flutter === null)
+    return `Next: side ${side}, ${position}. Press it, play there, log flutter here and speed at Speed.`;
+  const missing = speed === null ? "speed is still to be logged, at Speed" : "flutter is still to be logged";
+  return `Side ${side}, ${position}: its ${missing}.`;
 }
 
 interface PlaceProps {
