@@ -116,7 +116,7 @@ async function asText(table: TableName, row: Row, archive: ArchiveWriter): Promi
       const file = `${table}/${encodeURIComponent(keyOf(table, row))}.${name}`;
       if (value instanceof Blob) {
         const { mark, ending } = BLOBS[table === "pictures" ? "picture" : "sound"];
-        archive.add(`${file}.${ending}`, new Uint8Array(await value.arrayBuffer()));
+        archive.add(`${file}.${ending}`, new Uint8Array(await value.arrayBuffer()), value);
         return [name, { [mark]: `${file}.${ending}` }];
       }
       if (value instanceof Float32Array) {
