@@ -44,14 +44,20 @@ export function amplitudeSpectrum(
   };
 }
 
-let lastWindow = new Float64Array(0);
+const windows = new Map<number, Float64Array>();
+/** Who listens uses a few lengths in turn; longer ones than this are used once. */
+const MOST_WINDOWS = 8;
+const LONGEST_KEPT = 65_536;
 
 /** Hann window of mean 1, kept for the next call of the same length. */
 function hannWindow(length: number): Float64Array {
-  if (lastWindow.length === length) return lastWindow;
-  lastWindow = new Float64Array(length);
-  for (let i = 0; i < length; i++) lastWindow[i] = 1 - Math.cos((2 * Math.PI * (i + 0.5)) / length);
-  return lastWindow;
+  const kept = windows.get(length);
+  if (kept) return kept;
+  const window = new Float64Array(length);
+  for (let i = 0; i < length; i++) window[i] = 1 - Math.cos((2 * Math.PI * (i + 0.5)) / length);
+  if (windows.size >= MOST_WINDOWS) windows.clear();
+  if (length <= LONGEST_KEPT) windows.set(length, window);
+  return window;
 }
 
 /** RMS of what lies from `fromHz` up to `toHz` (Hann window: 1.5 lines of noise bandwidth). */

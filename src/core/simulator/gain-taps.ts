@@ -13,7 +13,15 @@ export function tapsFor(gain: (hz: number) => number, sampleRateHz: number): Flo
   const taps = new Float64Array(2 * HALF_TAPS + 1);
   for (let n = 0; n <= HALF_TAPS; n++) {
     let sum = wanted[0] / 2 + (wanted[points] / 2) * Math.cos(Math.PI * n);
-    for (let k = 1; k < points; k++) sum += wanted[k] * Math.cos((Math.PI * k * n) / points);
+    // cos(πkn/points) for one k after the other, by turning on
+    const [stepRe, stepIm] = [Math.cos((Math.PI * n) / points), Math.sin((Math.PI * n) / points)];
+    let [re, im] = [1, 0];
+    for (let k = 1; k < points; k++) {
+      const before = re;
+      re = re * stepRe - im * stepIm;
+      im = before * stepIm + im * stepRe;
+      sum += wanted[k] * re;
+    }
     const window = besselI0(BETA * Math.sqrt(1 - (n / (HALF_TAPS + 1)) ** 2)) / besselI0(BETA);
     taps[HALF_TAPS + n] = taps[HALF_TAPS - n] = (sum / points) * window;
   }

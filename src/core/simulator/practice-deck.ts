@@ -272,9 +272,14 @@ export class PracticeDeck {
     const noise = amplitudeOf(p["noise.db"] + MAGNETISED_HISS_DB * p["head.magnetised"]);
     const hum = amplitudeOf(p["hum.db"]);
     const humStep = (2 * Math.PI * p["hum.frequencyHz"]) / sampleRateHz;
+    let [re, im] = [Math.cos(this.humPhase), Math.sin(this.humPhase)];
+    const [stepRe, stepIm] = [Math.cos(humStep), Math.sin(humStep)];
+    this.humPhase = (this.humPhase + frames * humStep) % (2 * Math.PI);
     for (let i = 0; i < frames; i++) {
-      this.humPhase = (this.humPhase + humStep) % (2 * Math.PI);
-      const mains = hum * Math.sin(this.humPhase);
+      const before = re;
+      re = re * stepRe - im * stepIm;
+      im = before * stepIm + im * stepRe;
+      const mains = hum * im;
       left[i] = leftGain * left[i] + mains + noise * this.random.normal();
       right[i] = rightGain * right[i] + mains + noise * this.random.normal();
     }
@@ -316,11 +321,16 @@ export class PracticeDeck {
     // the tape's own seconds pass faster on a machine that runs it at a higher speed
     const step = p.speedCmPerS / this.tape.speedCmPerS / sampleRateHz;
     const way = this.forwards ? 1 : -1;
+    const fromItsEnd = reverses(this.key) !== (this.side === 1);
+    const { transport } = this;
+    const { seconds } = this.tape;
     const places = new Float64Array(frames);
+    let { place } = this;
     for (let i = 0; i < frames; i++) {
-      this.place += way * step * this.transport.next();
-      places[i] = reverses(this.key) ? this.tape.seconds - this.along(this.place) : this.along(this.place);
+      place += way * step * transport.next();
+      places[i] = fromItsEnd ? seconds - place : place;
     }
+    this.place = place;
     if (this.place < 0 || this.place > this.tape.seconds) this.press("stop");
     return places;
   }

@@ -34,6 +34,9 @@ export class Transport {
   private lookValue = 0;
   private samplesToLook = 0;
   private slope = 0;
+  /** As they were looked up at the last look. */
+  private scrapes = false;
+  private mmPerSample = 0;
 
   constructor(
     readonly parameters: TransportParameters,
@@ -57,17 +60,19 @@ export class Transport {
 
   /** Tape speed relative to nominal for the next sample; 1 is right. */
   next(): number {
-    const perLook = Math.max(1, Math.round(this.sampleRateHz / LOOKS_PER_SECOND));
     if (this.samplesToLook === 0) {
+      const perLook = Math.max(1, Math.round(this.sampleRateHz / LOOKS_PER_SECOND));
       const ahead = this.look(perLook / this.sampleRateHz);
       this.slope = (ahead - this.lookValue) / perLook;
       this.samplesToLook = perLook;
+      this.scrapes = this.parameters["scrape.percent"] > 0;
+      this.mmPerSample = (10 * this.parameters.speedCmPerS) / this.sampleRateHz;
     }
     this.samplesToLook--;
     this.lookValue += this.slope;
     let speed = this.lookValue;
-    if (this.parameters["scrape.percent"] > 0) speed *= 1 + this.nextScrape();
-    this.tapeMm += (10 * this.parameters.speedCmPerS * speed) / this.sampleRateHz;
+    if (this.scrapes) speed *= 1 + this.nextScrape();
+    this.tapeMm += this.mmPerSample * speed;
     this.secondsOn += 1 / this.sampleRateHz;
     this.secondsRunning += 1 / this.sampleRateHz;
     return speed;
