@@ -33,6 +33,8 @@ export interface OnePass {
   stations: readonly Taking[];
   /** Places on the tape of the bands that went by since it began. */
   heard: readonly number[];
+  /** The band that plays, and since when; null while none does. */
+  playing: { band: number; since: number } | null;
   /** When a band played last, on the clock of the source. */
   playedAt: number;
 }
@@ -52,6 +54,8 @@ export interface PassMoment {
  * for as long.
  */
 const EDGE_SECONDS = 4;
+/** A tone is known for sure once it was taken for the same for so long: another of its frequency may be meant before. */
+const SURE_SECONDS = 1.5;
 /** After so long without any band the last one has gone by, seconds. */
 const NOTHING_PLAYS_SECONDS = 5;
 const NOT_HEARD_YET = "Not heard yet.";
@@ -123,7 +127,7 @@ export function beginPass(phase: OnePass["phase"], bench: OnTheBench): OnePass {
         }
       : { station, state: "not taken", says };
   });
-  return { phase, stations, heard: [], playedAt: Infinity };
+  return { phase, stations, heard: [], playing: null, playedAt: Infinity };
 }
 
 /** Whether nothing is waited for any more. */
@@ -133,6 +137,7 @@ export const passIsOver = ({ stations }: OnePass): boolean => stations.every(({ 
 export const againOpen = (pass: OnePass): OnePass => ({
   ...pass,
   heard: [],
+  playing: null,
   stations: pass.stations.map((one) =>
     one.state === "open" ? { ...one, last: [], says: NOT_HEARD_YET } : one,
   ),
@@ -153,9 +158,14 @@ export function passStep(
   const { band, seconds } = moment;
   const playedAt = band === null ? pass.playedAt : seconds;
   const isQuiet = seconds - playedAt > NOTHING_PLAYS_SECONDS;
-  const heard = band === null || pass.heard.includes(band) ? pass.heard : [...pass.heard, band];
+  const playing =
+    band === null ? null : pass.playing?.band === band ? pass.playing : { band, since: seconds };
+  const isSure =
+    playing !== null &&
+    (bench.tape.bands[playing.band]?.kind !== "tone" || seconds - playing.since >= SURE_SECONDS);
+  const heard = isSure && !pass.heard.includes(playing.band) ? [...pass.heard, playing.band] : pass.heard;
   const stations = pass.stations.map((one) => (one.state === "open" ? next(one, heard) : one));
-  return taken(pass, { ...pass, heard, playedAt, stations });
+  return taken(pass, { ...pass, heard, playing, playedAt, stations });
 
   function next(one: Taking & { state: "open" }, so: readonly number[]): Taking {
     const { station, bands: own, stands } = one;
