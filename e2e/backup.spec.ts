@@ -52,6 +52,8 @@ test("everything is backed up, brought into an emptied browser, and a damaged ar
 });
 
 test("a folder is kept up to date by itself, and seven days of it stay", async ({ page }) => {
+  // at noon, so that a quarter of an hour later it is the same day
+  await page.clock.install({ time: new Date().setHours(12, 0, 0, 0) });
   // the browser's own disk stands in for the one that a person would choose
   await page.addInitScript(() => {
     Object.assign(window, {
@@ -87,18 +89,28 @@ test("a folder is kept up to date by itself, and seven days of it stay", async (
   const today = before.find(([, size]) => size > 0)!;
   expect(today[0]).toMatch(/^unzel-backup-\d{4}-\d\d-\d\d\.zip$/);
 
-  await page.goto("/jobs/demo-job-0412");
-  const notes = Array.from({ length: 200 }, (_, i) => `The folder has to know of note ${i}.`).join(" ");
-  await page.getByLabel("Notes").fill(notes);
-  await expect
-    .poll(async () => (await stored(page)).jobs.find(({ id }) => id === "demo-job-0412")!.notes)
-    .toBe(notes);
+  const sizeOfToday = async () => (await inFolder()).find(([name]) => name === today[0])![1];
+  const note = async (from: number) => {
+    await page.goto("/jobs/demo-job-0412");
+    const notes = Array.from({ length: 200 }, (_, i) => `The folder has to know of note ${from + i}.`).join(
+      " ",
+    );
+    await page.getByLabel("Notes").fill(notes);
+    await expect
+      .poll(async () => (await stored(page)).jobs.find(({ id }) => id === "demo-job-0412")!.notes)
+      .toBe(notes);
+  };
   // whoever opens a page then finds it
+  await note(0);
   await page.goto("/backup");
   await expect(page.getByText(/Last backup today; nothing was logged since/)).toBeVisible();
-  await expect
-    .poll(async () => (await inFolder()).find(([name]) => name === today[0])![1])
-    .not.toBe(today[1]);
+  await expect.poll(sizeOfToday).not.toBe(today[1]);
+  // and whoever stays on a page, after a quarter of an hour
+  await note(5000);
+  const then = await sizeOfToday();
+  await page.clock.fastForward("15:01");
+  await expect.poll(sizeOfToday).not.toBe(then);
+  await page.goto("/backup");
   await page.getByRole("button", { name: "Let it go" }).click();
   await expect(page.getByRole("button", { name: "Choose a folder…" })).toBeVisible();
 });

@@ -50,7 +50,7 @@ export class PracticeSource implements LiveSource {
     listenFor: ListenFor,
     onResult: (result: ListeningResult, deck: DeckStatus) => void,
   ) {
-    this.live = new LiveListening({ ...listenFor, sampleRateHz: RATE_HZ, channelCount: 2 });
+    this.live = new LiveListening({ ...listenFor, sampleRateHz: RATE_HZ, channelCount: 2, pace });
     let last = performance.now();
     this.timer = setInterval(() => {
       const now = performance.now();

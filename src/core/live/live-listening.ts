@@ -74,6 +74,8 @@ export interface ListeningOptions {
   tracks?: HeadTracks | null;
   /** How much of the past is kept as evidence. */
   evidenceSeconds: number;
+  /** Seconds of sound in a second of the clock, by which figures are made anew; 1 when left out. */
+  pace?: number;
 }
 
 const RECOGNISED_SECONDS = 30;
@@ -103,6 +105,7 @@ const QUIET_EVERY_SECONDS = 2;
 export class LiveListening {
   private transport: LiveTransport;
   private nominalHz: number;
+  private readonly pace: number;
   private readonly check: SignalCheck;
   private readonly plays: WhatPlays;
   private readonly recentSound: RecentSound;
@@ -139,7 +142,8 @@ export class LiveListening {
   constructor(private readonly options: ListeningOptions) {
     const { sampleRateHz, channelCount, nominalHz, evidenceSeconds } = options;
     this.nominalHz = nominalHz;
-    this.transport = new LiveTransport(sampleRateHz, channelCount, nominalHz);
+    this.pace = options.pace ?? 1;
+    this.transport = new LiveTransport(sampleRateHz, channelCount, nominalHz, this.pace);
     const { tape, speedFactor, tracks } = options;
     const speedCmPerS = tape.speedCmPerS * speedFactor;
     this.playback = new LivePlayback({
@@ -315,7 +319,7 @@ export class LiveListening {
     }
     let check: SignalReport | null = null;
     if (this.seconds >= this.nextCheck) {
-      this.nextCheck = this.seconds + CHECK_EVERY_SECONDS;
+      this.nextCheck = this.seconds + this.pace * CHECK_EVERY_SECONDS;
       check = this.check.report;
     }
     const live = this.transport.result(withFlutter || this.log !== null);
@@ -384,13 +388,13 @@ export class LiveListening {
 
   private blanked(): ListeningResult["blanking"] {
     if (!this.blanking || this.seconds < this.nextBlanking) return null;
-    this.nextBlanking = this.seconds + PLAYBACK_EVERY_SECONDS;
+    this.nextBlanking = this.seconds + this.pace * PLAYBACK_EVERY_SECONDS;
     return this.blanking.result;
   }
 
   private watchedRecording(): Pick<ListeningResult, "recording" | "oscillator"> {
     if (!this.recording || this.seconds < this.nextRecording) return { recording: null, oscillator: null };
-    this.nextRecording = this.seconds + PLAYBACK_EVERY_SECONDS;
+    this.nextRecording = this.seconds + this.pace * PLAYBACK_EVERY_SECONDS;
     const { sampleRateHz } = this.options;
     return {
       recording: this.recording.result,
@@ -407,7 +411,7 @@ export class LiveListening {
 
   private compared(follows: Followed): SourceAndTape | null {
     if (this.seconds < this.nextComparison) return null;
-    this.nextComparison = this.seconds + PLAYBACK_EVERY_SECONDS;
+    this.nextComparison = this.seconds + this.pace * PLAYBACK_EVERY_SECONDS;
     return this.comparison.update(this.seconds, follows === "any tone" ? this.playingHz() : follows, () =>
       this.recentSound.contents(RECENT_SECONDS),
     );
@@ -420,7 +424,7 @@ export class LiveListening {
 
   private heardTones(): PlaybackNow | null {
     if (this.seconds < this.nextPlayback) return null;
-    this.nextPlayback = this.seconds + PLAYBACK_EVERY_SECONDS;
+    this.nextPlayback = this.seconds + this.pace * PLAYBACK_EVERY_SECONDS;
     return this.playback.update(this.seconds, this.plays.tone, () =>
       this.recentSound.contents(RECENT_SECONDS),
     );
@@ -450,7 +454,7 @@ export class LiveListening {
     if (this.seconds < this.nextFinding) return null;
     const stretch = this.transport.remembered();
     if (stretch === null) return null;
-    this.nextFinding = this.seconds + FIND_PARTS_EVERY_SECONDS;
+    this.nextFinding = this.seconds + this.pace * FIND_PARTS_EVERY_SECONDS;
     return { ...stretch, startSeconds: stretch.startSeconds + this.transportSince };
   }
 
@@ -471,6 +475,6 @@ export class LiveListening {
     if (frequencyHz < LOWEST_CARRIER_HZ || Math.abs(frequencyHz / this.nominalHz - 1) < 1e-6) return;
     this.nominalHz = frequencyHz;
     this.transportSince = this.seconds;
-    this.transport = new LiveTransport(sampleRateHz, channelCount, frequencyHz);
+    this.transport = new LiveTransport(sampleRateHz, channelCount, frequencyHz, this.pace);
   }
 }

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { SeededRandom } from "@/core/dsp/seeded-random";
+import { listeningPair } from "./listening-pair";
 import { loudness } from "./loudness";
 import { SAME_LIKENESS, samePassage } from "./same-passage";
 
@@ -67,5 +68,34 @@ describe("two recordings of one passage", () => {
     const tone = Float32Array.from(sine(400, 0.3, 25, rate));
     expect(samePassage([piece(0, 25)], [tone], rate)?.likeness ?? 0).toBeLessThan(SAME_LIKENESS);
     expect(samePassage([piece(0, 3)], [piece(0, 3)], rate)).toBeNull();
+  });
+});
+
+describe("two sounds for the ear", () => {
+  const RATE = 8000;
+  const heard = (x: Float32Array) => ({ channels: [x], sampleRateHz: RATE });
+  const whole = passage(24, RATE);
+
+  it("of one passage begin where both have it, with the loudness of each", () => {
+    const late = whole.slice(3 * RATE).map((v) => 0.5 * v);
+    const pair = listeningPair(heard(whole), heard(late));
+    expect(pair.samePassage).toBe(true);
+    expect(pair.fromSeconds).toEqual([expect.closeTo(3, 1), 0]);
+    expect(pair.seconds).toBeCloseTo(21, 1);
+    expect(pair.loudness[0] - pair.loudness[1]).toBeCloseTo(6, 0);
+  });
+
+  it("of two passages begin each at its start", () => {
+    const other = whole.slice().reverse();
+    expect(listeningPair(heard(whole), heard(other))).toMatchObject({
+      samePassage: false,
+      fromSeconds: [0, 0],
+    });
+  });
+
+  it("are refused with a sentence where one is silent, or too short", () => {
+    const silent = new Float32Array(10 * RATE);
+    expect(() => listeningPair(heard(whole), heard(silent))).toThrow("One of them is silent");
+    expect(() => listeningPair(heard(whole), heard(whole.slice(0, 2 * RATE)))).toThrow("three seconds");
   });
 });

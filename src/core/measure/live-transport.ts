@@ -78,8 +78,16 @@ export class LiveTransport {
   private lastFlutter: LiveFlutter | null = null;
   private nextFlutter = 0;
 
-  /** @throws RangeError when the sample rate cannot hold the tone */
-  constructor(sampleRateHz: number, channelCount: number, nominalHz: number) {
+  /**
+   * @param pace seconds of sound in a second of the clock, by which flutter is made anew
+   * @throws RangeError when the sample rate cannot hold the tone
+   */
+  constructor(
+    sampleRateHz: number,
+    channelCount: number,
+    nominalHz: number,
+    private readonly pace = 1,
+  ) {
     this.meter = new TransportMeter(sampleRateHz, channelCount, nominalHz, {
       keepSeconds: KEEP_SECONDS,
     });
@@ -131,7 +139,7 @@ export class LiveTransport {
     const speed = speeds.reduce((a, b) => (b.uncertaintyPercent < a.uncertaintyPercent ? b : a));
 
     if (withFlutter && now >= this.nextFlutter) {
-      this.nextFlutter = now + FLUTTER_EVERY_SECONDS;
+      this.nextFlutter = now + this.pace * FLUTTER_EVERY_SECONDS;
       this.updateFlutter(playing.map((tone) => this.sinceChange(this.longer(tone, now))));
     }
     if (!withFlutter) return { seconds: now, channels, speed, flutter: null, waveform: null };

@@ -3,11 +3,8 @@ import { SwitchedPlayer } from "@/audio/switched-player";
 import { decodeSound } from "@/audio/decode-sound";
 import { amplitudeOf } from "@/core/dsp/decibels";
 import { fixed } from "@/core/text/number-text";
-import { loudness } from "@/core/measure/loudness";
-import { SAME_LIKENESS, samePassage } from "@/core/measure/same-passage";
 import type { Recording } from "@/storage/database";
-
-const LEAST_SECONDS = 3;
+import { startComparison } from "@/workers/start-worker";
 
 /** Plays two half-minutes at once, equally loud, of which one is heard. */
 export function useHeardPair() {
@@ -31,24 +28,17 @@ export function useHeardPair() {
     try {
       const sounds = await Promise.all(pair.map(({ sound }) => decodeSound(sound)));
       const [a, b] = sounds;
-      const loud = sounds.map(({ channels, sampleRateHz }) => loudness(channels, sampleRateHz));
-      if (loud.some((one) => !Number.isFinite(one))) throw new Error("One of them is silent: keep it again.");
-      const lies =
-        a.sampleRateHz === b.sampleRateHz ? samePassage(a.channels, b.channels, a.sampleRateHz) : null;
-      const same = lies !== null && lies.likeness > SAME_LIKENESS;
-      const later = same ? lies.laterSeconds : 0;
-      const [fromA, fromB] = [Math.max(0, later), Math.max(0, -later)];
-      const length = ({ channels: [x], sampleRateHz }: typeof a) => x.length / sampleRateHz;
-      const seconds = Math.min(length(a) - fromA, length(b) - fromB);
-      if (seconds < LEAST_SECONDS)
-        throw new Error("They have less than three seconds in common: keep longer ones.");
+      const meter = startComparison();
+      const { loudness, fromSeconds, seconds, samePassage } = await meter.api.pair(a, b).finally(meter.end);
+      // somebody stopped it, or began another, meanwhile
+      if (asked.current !== mine) return;
       // the louder one is turned down: nothing is driven beyond full scale
-      const least = Math.min(...loud);
-      const gains = loud.map((one) => amplitudeOf(least - one));
+      const least = Math.min(...loudness);
+      const gains = loudness.map((one) => amplitudeOf(least - one));
       const made = new SwitchedPlayer(
         [
-          { ...a, gain: gains[0], fromSeconds: fromA },
-          { ...b, gain: gains[1], fromSeconds: fromB },
+          { ...a, gain: gains[0], fromSeconds: fromSeconds[0] },
+          { ...b, gain: gains[1], fromSeconds: fromSeconds[1] },
         ],
         seconds,
       );
@@ -56,19 +46,18 @@ export function useHeardPair() {
         made.stop();
         throw error;
       });
-      // somebody stopped it, or began another, meanwhile
       if (asked.current !== mine) return made.stop();
       player.current = made;
       setHeard(first);
       say(
-        `${fixed(loud[0] - loud[1], 1)} LU apart, played equally loud. ${
-          same
+        `${fixed(loudness[0] - loudness[1], 1)} LU apart, played equally loud. ${
+          samePassage
             ? `${fixed(seconds, 0)} s that both have.`
             : "They do not seem to be the same passage: each is played from its start."
         }`,
       );
     } catch (error) {
-      setTrouble((error as Error).message);
+      if (asked.current === mine) setTrouble((error as Error).message);
     }
   };
   const hear = (which: 0 | 1) => {
