@@ -36,6 +36,8 @@ export default defineConfig({
     baseURL: `http://localhost:${PORT}`,
     viewport: { width: 1280, height: 800 },
     acceptDownloads: true,
+    // what keeps the application for later is tested where it is meant; elsewhere each test would fetch all of it anew
+    serviceWorkers: "block",
   },
   projects: [
     { name: "bench", testIgnore: /sound-card/, use: launch(ARGUMENTS) },

@@ -44,7 +44,12 @@ test("after one visit everything opens without the server, also after the browse
   const folder = await mkdtemp(join(tmpdir(), "unzel-browser-"));
   const { launchOptions } = project.use;
   const open = (): Promise<BrowserContext> =>
-    chromium.launchPersistentContext(folder, { ...launchOptions, baseURL: ADDRESS, acceptDownloads: true });
+    chromium.launchPersistentContext(folder, {
+      ...launchOptions,
+      baseURL: ADDRESS,
+      acceptDownloads: true,
+      serviceWorkers: "allow",
+    });
   const server = await serve();
   let browser = await open();
   try {

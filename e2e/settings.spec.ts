@@ -21,6 +21,7 @@ test("a new blank: one run gives its passport, the front is kept, and the owner'
   await expect(passport.getByRole("table", { name: "Drop-outs by depth and length" })).toBeVisible();
   await page.getByRole("textbox", { name: "What else is set for it" }).fill("tape switch I");
   await page.getByRole("button", { name: "Keep for this tape" }).click();
+  await expect(page.getByRole("button", { name: "Kept for this tape" })).toBeVisible();
   await page.getByRole("link", { name: "Owner's card" }).click();
   const card = page.getByRole("main");
   await expect(card).toContainText("tape switch I");

@@ -1,26 +1,27 @@
-import { createServer, type Server } from "node:http";
+import { Agent, createServer, request, type Server } from "node:http";
 import type { AddressInfo } from "node:net";
 import { expect, test } from "@playwright/test";
 
-/** Passes everything on to the server of the tests, but for a version of the service worker that can be made newer. */
+/** Passes everything on to the server of the tests, with a line more in the service worker for each version that was made. */
 async function newerWhenAsked(
   behind: string,
 ): Promise<{ server: Server; address: string; makeNewer(): void }> {
   let version = 1;
-  const server = createServer((request, response) => {
-    const pass = async () => {
-      const answer = await fetch(new URL(request.url ?? "/", behind), { redirect: "manual" });
-      const body = Buffer.from(await answer.arrayBuffer());
-      // the body comes unpacked
-      const headers = [...answer.headers].filter(
-        ([name]) => !["content-encoding", "content-length", "transfer-encoding"].includes(name),
-      );
-      response.writeHead(answer.status, Object.fromEntries(headers));
-      response.end(
-        request.url === "/service-worker.js" ? Buffer.concat([body, Buffer.from(`\n// ${version}`)]) : body,
-      );
-    };
-    pass().catch(() => response.writeHead(502).end());
+  const agent = new Agent({ keepAlive: true });
+  const server = createServer((asked, answer) => {
+    const isWorker = asked.url === "/service-worker.js";
+    // the whole of it as it is, even to whoever has it: what is added is new
+    const passed = isWorker ? {} : asked.headers;
+    request(new URL(asked.url ?? "/", behind), { method: asked.method, headers: passed, agent }, (found) => {
+      const headers = { ...found.headers };
+      if (isWorker) for (const name of ["content-length", "etag", "last-modified"]) delete headers[name];
+      answer.writeHead(found.statusCode ?? 502, headers);
+      if (!isWorker) return found.pipe(answer);
+      found.pipe(answer, { end: false });
+      found.on("end", () => answer.end(`\n// ${version}`));
+    })
+      .on("error", () => answer.destroy())
+      .end();
   });
   await new Promise<void>((listening) => server.listen(0, "localhost", listening));
   const { port } = server.address() as AddressInfo;
@@ -32,7 +33,7 @@ test("a newer version is offered, changes nothing by itself, and is loaded when 
   baseURL,
 }) => {
   const { server, address, makeNewer } = await newerWhenAsked(baseURL!);
-  const context = await browser.newContext({ baseURL: address });
+  const context = await browser.newContext({ baseURL: address, serviceWorkers: "allow" });
   try {
     const page = await context.newPage();
     await page.goto("/");
@@ -57,6 +58,7 @@ test("a newer version is offered, changes nothing by itself, and is loaded when 
     expect(await waiting()).toBe("none");
   } finally {
     await context.close();
+    server.closeAllConnections();
     server.close();
   }
 });

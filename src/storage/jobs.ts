@@ -51,7 +51,6 @@ export async function changeJob(
       | "otherSpeeds"
       | "oneSideOnly"
       | "leftOut"
-      | "blankTapes"
       | "biasSchool"
       | "zero"
     >
@@ -119,6 +118,11 @@ export const tapeSquealed = (id: string, name: string): Promise<void> =>
     const check = { id: newId(), at, name: name.slice(0, 120), signs: ["squeals"], playedAt: at };
     return { tapeChecks: [...tapeChecks, tapeCheckSchema.parse(check)], done: { ...done, [clean.id]: [] } };
   });
+
+/** Changes the tapes that a job is set to record on. */
+export const changeBlankTapes = (id: string, change: (tapes: JobTape[]) => JobTape[]): Promise<void> =>
+  changeStored("a tape to record on", id, ({ blankTapes = [] }) => ({ blankTapes: change(blankTapes) }));
+type JobTape = NonNullable<Job["blankTapes"]>[number];
 
 /** Adds a picture to those of the machine as it came in, or as it goes out again; or takes one out. */
 export const changeJobPictures = (

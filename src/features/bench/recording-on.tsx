@@ -7,7 +7,7 @@ import Link from "next/link";
 import { typeWords } from "@/core/records/blank-tape";
 import type { Job } from "@/core/records/job";
 import { database } from "@/storage/database";
-import { changeJob } from "@/storage/jobs";
+import { changeBlankTapes } from "@/storage/jobs";
 import { KeyCap } from "@/ui/key-cap";
 
 interface RecordingOnProps {
@@ -28,7 +28,10 @@ export function RecordingOn({ job, chosen, onChoose }: RecordingOnProps) {
   const add = async (id: string) => {
     const blank = others.find((one) => one.id === id);
     if (!blank) return;
-    await changeJob(job.id, { blankTapes: [...named, { id, name: blank.name }] });
+    await changeBlankTapes(job.id, (tapes) => [
+      ...tapes.filter((one) => one.id !== id),
+      { id, name: blank.name },
+    ]);
     onChoose(id);
   };
   return (

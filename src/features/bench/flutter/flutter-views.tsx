@@ -29,9 +29,11 @@ import { Tick } from "./tick";
 import { WatchPanel } from "./watch-panel";
 
 const VIEWS = ["parts", "waveform", "spectrum and meters", "tick", "watch"] as const;
-type View = (typeof VIEWS)[number];
+export type View = (typeof VIEWS)[number];
 
 interface FlutterViewsProps {
+  shown: View;
+  onShow(view: View): void;
   view: JobView;
   flutter: FlutterResult | null;
   listener: ListenerState;
@@ -45,6 +47,8 @@ interface FlutterViewsProps {
 
 /** What lies behind the flutter figure: the guilty part, the spectrum with all meters, or the whole run. */
 export function FlutterViews({
+  shown,
+  onShow,
   view,
   flutter,
   listener,
@@ -53,7 +57,6 @@ export function FlutterViews({
   onPlace,
   onHearsTick,
 }: FlutterViewsProps) {
-  const [shown, setShown] = useState<View>("parts");
   const { job, machine } = view;
   const { transport } = listener;
   const runs = useLiveQuery(() => database.runs.where("jobId").equals(job.id).toArray(), [job.id]) ?? [];
@@ -89,7 +92,7 @@ export function FlutterViews({
           value={shown}
           onChange={(_, chosen: View | null) => {
             if (!chosen) return;
-            setShown(chosen);
+            onShow(chosen);
             onHearsTick(chosen === "tick");
           }}
         >

@@ -6,7 +6,7 @@ import { useState } from "react";
 import { slotOf } from "@/core/simulator/practice-slots";
 import { knobsOf } from "@/core/stations/settings";
 import { knobWords } from "@/core/text/knob-words";
-import { changeJob } from "@/storage/jobs";
+import { changeBlankTapes } from "@/storage/jobs";
 import { Knob } from "@/ui/knob";
 import type { PictureProps } from "../stations/picture";
 
@@ -40,8 +40,9 @@ export function FrontForTape({ view, bench, listener }: Pick<PictureProps, "view
       knobs: Object.fromEntries(knobs.map(({ id }) => [id, standsAt(id)])),
       words: words.trim(),
     };
-    const blankTapes = job.blankTapes?.map((one) => (one.id === recordingOn ? { ...one, front: kept } : one));
-    return changeJob(job.id, { blankTapes });
+    return changeBlankTapes(job.id, (tapes) =>
+      tapes.map((one) => (one.id === recordingOn ? { ...one, front: kept } : one)),
+    );
   };
   return (
     <Box

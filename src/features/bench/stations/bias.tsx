@@ -10,7 +10,7 @@ import { schoolsApart, tapeDoubt } from "@/core/stations/bias-doubt";
 import { typedLast } from "@/core/stations/bias-meter";
 import { biasNow, biasSides, errorOf, type BiasSide } from "@/core/stations/bias-sides";
 import { fixed, hertzText, THIN_SPACE } from "@/core/text/number-text";
-import { changeJob } from "@/storage/jobs";
+import { changeBlankTapes, changeJob } from "@/storage/jobs";
 import { BiasCurves, type BiasFlag } from "@/ui/bias-curves";
 import { PressButton } from "@/ui/press-button";
 import { READING_FONT } from "@/ui/theme";
@@ -115,12 +115,10 @@ function typedFigure(bench: OnTheBench, { adjuster, channel }: BiasSide) {
 }
 
 /** Somebody looked at the tape and the switch. */
-const looked = ({ id, blankTapes = [] }: Job, { circumstances }: OnTheBench) =>
-  changeJob(id, {
-    blankTapes: blankTapes.map((blank) =>
-      blank.id === circumstances.recordingOn ? { ...blank, seen: true } : blank,
-    ),
-  });
+const looked = ({ id }: Job, { circumstances }: OnTheBench) =>
+  changeBlankTapes(id, (tapes) =>
+    tapes.map((blank) => (blank.id === circumstances.recordingOn ? { ...blank, seen: true } : blank)),
+  );
 
 /** Both tones off the tape at this moment re what went in, right through a turn. */
 function TonesNow({ sides }: { sides: readonly BiasSide[] }) {

@@ -1,9 +1,10 @@
+import { useState } from "react";
 import { verdictOf } from "@/core/judging/verdict";
 import { FLUTTER_SETTLED_SECONDS } from "@/core/measure/flutter";
 import { flutterLimit, primaryFigure, primaryFlutter } from "@/core/stations/flutter";
 import { THIN_SPACE } from "@/core/text/number-text";
 import { Figure } from "../figure";
-import { FlutterViews } from "../flutter/flutter-views";
+import { FlutterViews, type View } from "../flutter/flutter-views";
 import type { PictureProps, StationPicture } from "./picture";
 
 /** The meter that the machine is judged by, and what lies behind its figure. */
@@ -12,6 +13,8 @@ function Flutter({ view, bench, listener, absent, onCircumstances }: PictureProp
   const now = bench.heard?.flutter ?? null;
   const figure = now && primaryFigure(now, machine);
   const limit = flutterLimit(machine);
+  // what was chosen stays chosen while nothing is heard
+  const [shown, show] = useState<View>("parts");
   const failing =
     figure !== null && limit !== null && verdictOf(figure.value, figure.uncertainty, limit) === "fail";
   return (
@@ -29,6 +32,8 @@ function Flutter({ view, bench, listener, absent, onCircumstances }: PictureProp
       />
       {(now || listener.live) && (
         <FlutterViews
+          shown={shown}
+          onShow={show}
           view={view}
           flutter={now}
           listener={listener}
