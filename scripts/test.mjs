@@ -2,7 +2,6 @@
 import { spawn, spawnSync } from "node:child_process";
 import { once } from "node:events";
 import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
-import { constants, setPriority } from "node:os";
 import { ensureInstalled } from "./install.mjs";
 
 const REPORTS = ".tmp/reports";
@@ -23,14 +22,13 @@ ensureChromium();
 rmSync(REPORTS, { recursive: true, force: true });
 mkdirSync(REPORTS, { recursive: true });
 
-// the unit tests take what cores are idle beside the build
+// beside the build, at the same priority: of a lower one they were given next to nothing, though a core was idle
 const units = counted(
   "unit tests",
   "node_modules/.bin/vitest",
   ["run", "--reporter=default", "--reporter=json", `--outputFile.json=${REPORTS}/unit.json`],
   "unit.json",
   ({ numPassedTests, testResults }) => [numPassedTests, testResults.flatMap(failuresOfFile)],
-  true,
 );
 // two at a time: each keeps one core busy
 const [, built] = await Promise.all([
@@ -93,9 +91,9 @@ async function checks(...list) {
 }
 
 /** A step that says in a report how many of its tests passed; without a report it has failed as a whole. */
-async function counted(name, command, args, report, count, yields = false) {
+async function counted(name, command, args, report, count) {
   const env = { PLAYWRIGHT_JSON_OUTPUT_NAME: `${REPORTS}/${report}`, CHROMIUM };
-  const { status, said } = await finished(command, args, env, yields);
+  const { status, said } = await finished(command, args, env);
   console.log(`\n== ${name}\n${said}`);
   const path = `${REPORTS}/${report}`;
   const [good, bad] = existsSync(path) ? count(JSON.parse(readFileSync(path, "utf8"))) : [0, []];
@@ -104,10 +102,9 @@ async function counted(name, command, args, report, count, yields = false) {
   if (status !== 0 && bad.length === 0) failed.push(`${name} as a whole: see above`);
 }
 
-/** Runs a command beside others to its end, and gives what it had to say in one piece. One that yields takes what cores are idle. */
-async function finished(command, args, env = {}, yields = false) {
+/** Runs a command beside others to its end, and gives what it had to say in one piece. */
+async function finished(command, args, env = {}) {
   const child = spawn(command, args, { env: { ...ENVIRONMENT, ...env } });
-  if (yields && child.pid) setPriority(child.pid, constants.priority.PRIORITY_LOW);
   let said = "";
   for (const stream of [child.stdout, child.stderr]) stream.on("data", (text) => (said += text));
   const [status] = await once(child, "close");
