@@ -181,11 +181,19 @@ test("a machine's page knows what its screws do, and where they sit once they we
   const before = (await screw.boundingBox())!;
   await screw.focus();
   await page.keyboard.press("Space");
-  for (let i = 0; i < 4; i++) await page.keyboard.press("ArrowDown");
+  // it is taken up a moment later, and each key moves it from where it is by then
+  await expect(screw).toHaveAttribute("aria-pressed", "true");
+  const movedBy = async () => (await screw.boundingBox())!.y - before.y;
+  for (let i = 0; i < 4; i++) {
+    const here = await movedBy();
+    await page.keyboard.press("ArrowDown");
+    await expect.poll(movedBy).toBeGreaterThan(here + 10);
+  }
   await page.keyboard.press("Space");
   await expect(plan).toContainText("Where its adjusters sit");
+  await expect(screw).not.toHaveAttribute("aria-pressed", "true");
+  await expect.poll(movedBy).toBeGreaterThan(80);
   const after = (await screw.boundingBox())!;
-  expect(after.y - before.y).toBeGreaterThan(80);
   await page.getByLabel("To be known of every one").fill("The left guide is always stuck.");
   await page.waitForTimeout(600);
   await page.reload();
