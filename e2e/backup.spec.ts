@@ -90,26 +90,32 @@ test("a folder is kept up to date by itself, and seven days of it stay", async (
   expect(today[0]).toMatch(/^unzel-backup-\d{4}-\d\d-\d\d\.zip$/);
 
   const sizeOfToday = async () => (await inFolder()).find(([name]) => name === today[0])![1];
-  const note = async (from: number) => {
-    await page.goto("/jobs/demo-job-0412");
-    const notes = Array.from({ length: 200 }, (_, i) => `The folder has to know of note ${from + i}.`).join(
-      " ",
-    );
+  const note = async (count: number) => {
+    const notes = Array.from({ length: count }, (_, i) => `The folder has to know of note ${i}.`).join(" ");
     await page.getByLabel("Notes").fill(notes);
     await expect
       .poll(async () => (await stored(page)).jobs.find(({ id }) => id === "demo-job-0412")!.notes)
       .toBe(notes);
   };
   // whoever opens a page then finds it
-  await note(0);
+  await page.goto("/jobs/demo-job-0412");
+  await note(200);
   await page.goto("/backup");
   await expect(page.getByText(/Last backup today; nothing was logged since/)).toBeVisible();
   await expect.poll(sizeOfToday).not.toBe(today[1]);
   // and whoever stays on a page, after a quarter of an hour
-  await note(5000);
-  const then = await sizeOfToday();
-  await page.clock.fastForward("15:01");
-  await expect.poll(sizeOfToday).not.toBe(then);
+  await page.goto("/jobs/demo-job-0412");
+  // what was noted first may still be found by the opening of the page; the second is found by the clock alone
+  for (const count of [220, 240]) {
+    const then = await sizeOfToday();
+    await note(count);
+    await expect
+      .poll(async () => {
+        await page.clock.fastForward("15:01");
+        return sizeOfToday();
+      })
+      .not.toBe(then);
+  }
   await page.goto("/backup");
   await page.getByRole("button", { name: "Let it go" }).click();
   await expect(page.getByRole("button", { name: "Choose a folder…" })).toBeVisible();
