@@ -22,7 +22,7 @@ ensureChromium();
 rmSync(REPORTS, { recursive: true, force: true });
 mkdirSync(REPORTS, { recursive: true });
 
-// beside the build, at the same priority: of a lower one they were given next to nothing, though a core was idle
+// beside the build, at the same priority: of a lower one they were given next to nothing
 const units = counted(
   "unit tests",
   "node_modules/.bin/vitest",

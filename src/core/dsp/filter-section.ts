@@ -80,3 +80,22 @@ export function gainAt(sections: Section[], frequencyHz: number, sampleRateHz: n
     Math.hypot(c0 + c1 * Math.cos(w) + c2 * Math.cos(2 * w), c1 * Math.sin(w) + c2 * Math.sin(2 * w));
   return sections.reduce((gain, q) => gain * (magnitude(q.b0, q.b1, q.b2) / magnitude(1, q.a1, q.a2)), 1);
 }
+
+/** High-pass filters of second order at one corner, one after the other, over a stream. */
+export class HighPass {
+  private readonly filters: SectionFilter[];
+
+  constructor(cornerHz: number, sections: number, sampleRateHz: number) {
+    this.filters = Array.from(
+      { length: sections },
+      () => new SectionFilter(butterworthHighpass(cornerHz, sampleRateHz)),
+    );
+  }
+
+  /** What of a block lies above; the block itself stays. */
+  push(x: Float32Array | Float64Array): Float64Array {
+    const high = Float64Array.from(x);
+    for (const filter of this.filters) filter.push(high);
+    return high;
+  }
+}

@@ -56,8 +56,8 @@ function sumOfLines(re: Float64Array, im: Float64Array, length: number): Float64
     const angle = (Math.PI * ((m * m) % (2 * length))) / length;
     return [Math.cos(angle), Math.sin(angle)];
   };
-  const a = fft.createComplexArray().fill(0);
-  const b = fft.createComplexArray().fill(0);
+  const a = fft.createComplexArray();
+  const b = fft.createComplexArray();
   for (let k = 0; k < re.length; k++) {
     const [c, s] = chirp(k);
     a[2 * k] = re[k] * c - im[k] * s;

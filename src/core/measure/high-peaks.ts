@@ -1,4 +1,4 @@
-import { butterworthHighpass, SectionFilter } from "@/core/dsp/filter-section";
+import { HighPass } from "@/core/dsp/filter-section";
 import { median } from "@/core/dsp/quantile";
 
 interface HighPeaksOptions {
@@ -18,7 +18,7 @@ interface HighPeaksOptions {
  * them, so that the median is of what lies between. Push blocks of one channel, full scale = ±1.
  */
 export class HighPeaks {
-  private readonly filters: SectionFilter[];
+  private readonly highPass: HighPass;
   private readonly frame: number;
   private filled = 0;
   private peak = 0;
@@ -33,16 +33,12 @@ export class HighPeaks {
     private readonly onFrame: (peak: number, usual: number | null) => void,
   ) {
     const { aboveHz, sections, frameSeconds } = options;
-    this.filters = Array.from(
-      { length: sections },
-      () => new SectionFilter(butterworthHighpass(aboveHz, sampleRateHz)),
-    );
+    this.highPass = new HighPass(aboveHz, sections, sampleRateHz);
     this.frame = Math.round(frameSeconds * sampleRateHz);
   }
 
   push(x: Float32Array | Float64Array): void {
-    const high = Float64Array.from(x);
-    for (const filter of this.filters) filter.push(high);
+    const high = this.highPass.push(x);
     for (let i = 0; i < high.length; i++) {
       this.peak = Math.max(this.peak, Math.abs(high[i]));
       if (++this.filled === this.frame) this.take();

@@ -1,5 +1,5 @@
 import { amplitudeDb } from "@/core/dsp/decibels";
-import { butterworthHighpass, SectionFilter } from "@/core/dsp/filter-section";
+import { HighPass } from "@/core/dsp/filter-section";
 import { median } from "@/core/dsp/quantile";
 
 /** How long a mechanism was heard to run. */
@@ -36,7 +36,7 @@ const EDGE_SECONDS = 0.15;
  * blocks of one channel, a microphone at the machine, full scale = ±1.
  */
 export class WindWatch {
-  private readonly filters: SectionFilter[];
+  private readonly highPass: HighPass;
   private readonly frame: number;
   private filled = 0;
   private power = 0;
@@ -48,16 +48,12 @@ export class WindWatch {
   private endedAt: number | null = null;
 
   constructor(sampleRateHz: number) {
-    this.filters = Array.from(
-      { length: SECTIONS },
-      () => new SectionFilter(butterworthHighpass(ABOVE_HZ, sampleRateHz)),
-    );
+    this.highPass = new HighPass(ABOVE_HZ, SECTIONS, sampleRateHz);
     this.frame = Math.round(FRAME_SECONDS * sampleRateHz);
   }
 
   push(x: Float32Array | Float64Array): void {
-    const high = Float64Array.from(x);
-    for (const filter of this.filters) filter.push(high);
+    const high = this.highPass.push(x);
     for (let i = 0; i < high.length; i++) {
       this.power += high[i] * high[i];
       if (++this.filled < this.frame) continue;
