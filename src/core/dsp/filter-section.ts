@@ -93,7 +93,7 @@ export class HighPass {
   }
 
   /** What of a block lies above; the block itself stays. */
-  push(x: Float32Array | Float64Array): Float64Array {
+  push(x: ArrayLike<number>): Float64Array {
     const high = Float64Array.from(x);
     for (const filter of this.filters) filter.push(high);
     return high;

@@ -1,6 +1,6 @@
 import { amplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
 import { powerDb } from "@/core/dsp/decibels";
-import { butterworthHighpass, SectionFilter } from "@/core/dsp/filter-section";
+import { HighPass } from "@/core/dsp/filter-section";
 import { median, quantileInPlace } from "@/core/dsp/quantile";
 import { toneInNoise } from "./tone-in-noise";
 
@@ -31,6 +31,7 @@ export interface BlankingChannel {
 const FRAME_SECONDS = 0.05;
 /** Hum is no programme. */
 const ABOVE_HZ = 200;
+const SECTIONS = 2;
 const FAINTEST_DBFS = -55;
 /** So much programme has to be heard first; its level is the loudest of as much. */
 const PROGRAMME_FRAMES = 40;
@@ -71,7 +72,7 @@ export class BlankingWatch {
 }
 
 class BlankingOfChannel {
-  private readonly filters: SectionFilter[];
+  private readonly highPass: HighPass;
   private readonly frameLength: number;
   private readonly stretch: Float64Array;
   private power = 0;
@@ -87,14 +88,13 @@ class BlankingOfChannel {
   private toneLeftDbfs: number | null = null;
 
   constructor(private readonly sampleRateHz: number) {
-    this.filters = [1, 2].map(() => new SectionFilter(butterworthHighpass(ABOVE_HZ, sampleRateHz)));
+    this.highPass = new HighPass(ABOVE_HZ, SECTIONS, sampleRateHz);
     this.frameLength = Math.round(FRAME_SECONDS * sampleRateHz);
     this.stretch = new Float64Array(Math.round(STRETCH_SECONDS * sampleRateHz));
   }
 
   push(block: ArrayLike<number>): void {
-    const x = Float64Array.from(block);
-    for (const filter of this.filters) filter.push(x);
+    const x = this.highPass.push(block);
     for (let from = 0; from < x.length;) {
       const take = Math.min(this.frameLength - this.count, x.length - from);
       const part = x.subarray(from, from + take);
