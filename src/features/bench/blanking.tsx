@@ -46,7 +46,7 @@ export function Blanking({ bench, listener, station, view, mine, names, absent, 
         {lacks ?? "It went quiet and stays so: log it."}
       </Box>
       <Box sx={{ display: "flex", gap: 1, flexWrap: "wrap", alignItems: "center" }}>
-        <Button variant="contained" onClick={listener.beginBlanking}>
+        <Button variant="contained" disabled={!listener.hears} onClick={listener.beginBlanking}>
           Listen
         </Button>
         {practice && (

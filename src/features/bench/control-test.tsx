@@ -65,10 +65,18 @@ export function ControlTest({ view, station, bench, listener, absent, onCircumst
         {lacks ??
           `${fixed(test?.seconds ?? 0, 0)} s of it heard: log it as found before cleaning, as left after it.`}
       </Box>
-      <Box>
-        <Button variant={test ? "outlined" : "contained"} size="large" onClick={listener.beginControls}>
+      <Box sx={{ display: "flex", gap: 2, alignItems: "center", flexWrap: "wrap" }}>
+        <Button
+          variant={test ? "outlined" : "contained"}
+          size="large"
+          disabled={!listener.hears}
+          onClick={listener.beginControls}
+        >
           {test ? "Begin again" : "Begin"}
         </Button>
+        {!listener.hears && (
+          <Box sx={{ color: "text.secondary" }}>It is counted live: start the source first.</Box>
+        )}
       </Box>
       {kept.length > 0 && (
         <Box component="ul" aria-label="This control before" sx={{ listStyle: "none", p: 0, m: 0 }}>

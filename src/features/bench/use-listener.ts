@@ -368,6 +368,8 @@ export function useListener(options: ListenOptions) {
 
   return {
     ...state,
+    /** Sound of a live source has come: what is begun now is begun in it. */
+    hears: state.kind !== null && state.kind !== "file" && state.live !== null,
     tapeName: options.tape.name,
     thinker: thinker.current,
     dismissTrouble: () => event({ kind: "trouble dismissed" }),
@@ -481,8 +483,10 @@ export function useListener(options: ListenOptions) {
     /** Says that a turn of a trimmer, or other work, was logged just now. Resolves to how often that was told to this source. */
     markTurn: async (trimmer: number | null): Promise<number> => {
       const mine = running();
-      const { session, practice } = now.current;
+      const { session, practice, starting, kind } = now.current;
       dispatch({ session, kind: "turned" });
+      // what has not started yet will hear nothing from before the turn
+      if (!mine && starting && kind !== "file") return 0;
       if (!mine) {
         // a file was recorded before the turn: nothing in it shows what the turn did
         dispatch({ session, kind: "told", times: now.current.told + 1 });

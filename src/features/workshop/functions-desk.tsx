@@ -48,7 +48,7 @@ export function FunctionsDesk({ view, onNext, listener }: ChecklistProps) {
 
   const heard = listener.live?.wind ?? null;
   const wind = run !== null && heard?.run === run ? heard : null;
-  const hasEar = listener.kind === "sound card" && listener.live !== null;
+  const hasEar = listener.kind === "sound card" && listener.hears;
   const byEar = async () => {
     if (!timed || !hasEar) return;
     watch.clear();

@@ -30,10 +30,9 @@ const MOST_LISTED = 40;
 
 /** A long run, watched: speed and flutter from start to now, and what happened when. */
 export function WatchPanel({ jobId, listener, speedLimitPercent, flutterLimitPercent }: WatchPanelProps) {
-  const { watch, watching, kind } = listener;
+  const { watch, watching, hears } = listener;
   const kept = useLiveQuery(() => database.watches.where("jobId").equals(jobId).toArray(), [jobId]) ?? [];
   const shown = watch ?? kept.at(-1) ?? null;
-  const live = kind !== null && kind !== "file";
   const warmth = useMemo(() => advice(watch, speedLimitPercent), [watch, speedLimitPercent]);
   const play = useWatchedPlay(jobId, listener);
   const stop = async () => {
@@ -58,18 +57,18 @@ export function WatchPanel({ jobId, listener, speedLimitPercent, flutterLimitPer
         ) : (
           <>
             {play.before && (
-              <Button variant="contained" disabled={!live} onClick={play.goOn}>
+              <Button variant="contained" disabled={!hears} onClick={play.goOn}>
                 Go on with the run from before (
                 {clock(play.before.track.stepSeconds * play.before.track.speedPercent.length)})
               </Button>
             )}
-            <Button variant="outlined" disabled={!live} onClick={() => listener.startWatch()}>
+            <Button variant="outlined" disabled={!hears} onClick={() => listener.startWatch()}>
               Watch from now on
             </Button>
           </>
         )}
         <Box sx={{ color: "text.secondary", flex: 1, lineHeight: 1.3 }}>
-          {watching ? warmth : live ? "A whole side fits; leave it running." : "Start a source to watch it."}
+          {watching ? warmth : hears ? "A whole side fits; leave it running." : "Start a source to watch it."}
         </Box>
         {shown && (
           <Button color="inherit" onClick={() => download("watched-run.csv", csvOf(shown), "text/csv")}>
