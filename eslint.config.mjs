@@ -129,6 +129,29 @@ function layers(rules, at, prefix, beside) {
   });
 }
 
+/** Packages that the rest of the project has from one place of its own. */
+const FROM_ONE_PLACE = [
+  {
+    name: "zod",
+    places: ["src/core/text/zod.ts", "src/workers/without-eval.ts"],
+    message: "Take z from @/core/text/zod: its complaints are sentences.",
+  },
+  {
+    name: "next/link",
+    places: ["src/ui/link.tsx"],
+    message: "Take Link from @/ui/link: it fetches nothing ahead.",
+  },
+];
+const only = (list) => ({
+  "no-restricted-syntax": [
+    "error",
+    ...list.map(({ name, message }) => ({
+      selector: `ImportDeclaration[source.value='${name}']`,
+      message,
+    })),
+  ],
+});
+
 const OUTSIDE_CORE = Object.keys(AROUND)
   .filter((folder) => folder !== "core")
   .map((folder) => `@/${folder}/*`);
@@ -147,19 +170,11 @@ const config = [
   ...nextVitals,
   ...nextTypescript,
   { rules: { "@typescript-eslint/no-explicit-any": "error", "react-hooks/refs": "off" } },
-  {
-    files: ["src/**"],
-    ignores: ["src/core/text/zod.ts", "src/workers/without-eval.ts"],
-    rules: {
-      "no-restricted-syntax": [
-        "error",
-        {
-          selector: "ImportDeclaration[source.value='zod']",
-          message: "Take z from @/core/text/zod: its complaints are sentences.",
-        },
-      ],
-    },
-  },
+  { files: ["src/**"], rules: only(FROM_ONE_PLACE) },
+  ...FROM_ONE_PLACE.map((one) => ({
+    files: one.places,
+    rules: only(FROM_ONE_PLACE.filter((other) => other !== one)),
+  })),
   ...layers(AROUND, "src", "@", () => []),
   ...layers(CORE, "src/core", "@/core", () => [...OUTSIDE_CORE, ...BROWSER]),
   { files: ["**/*.test.ts"], rules: { "no-restricted-imports": "off" } },

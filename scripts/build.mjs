@@ -1,18 +1,13 @@
-// Makes the demo workshop's readings, then builds the application and the service worker that keeps it.
+// Builds the application and the service worker that keeps it.
 import { spawnSync } from "node:child_process";
 import { ensureInstalled } from "./install.mjs";
 
 ensureInstalled();
-for (const [command, ...args] of [
-  [process.execPath, "scripts/run-ts.mjs", "src/cli/demo-data.ts"],
-  ["node_modules/.bin/next", "build"],
-]) {
-  const { status } = spawnSync(command, args, {
-    stdio: "inherit",
-    env: { ...process.env, NEXT_TELEMETRY_DISABLED: "1" },
-  });
-  if (status !== 0) process.exit(status ?? 1);
-}
+const { status } = spawnSync("node_modules/.bin/next", ["build"], {
+  stdio: "inherit",
+  env: { ...process.env, NEXT_TELEMETRY_DISABLED: "1" },
+});
+if (status !== 0) process.exit(status ?? 1);
 
 // once everything that it keeps is there
 const { buildServiceWorker } = await import("./service-worker.mjs");

@@ -1,5 +1,5 @@
 import Box from "@mui/material/Box";
-import Link from "next/link";
+import { Link } from "./link";
 import { useEffect, useId, useRef, type ReactNode } from "react";
 import type { StationState } from "@/core/alignment/station-state";
 import { GLYPH_PATHS, type Glyph } from "./glyph-paths";

@@ -2,7 +2,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useLiveQuery } from "dexie-react-hooks";
-import Link from "next/link";
+import { Link } from "@/ui/link";
 import { useEffect, useState } from "react";
 import { letGoOfPracticeTapes, roomTaken } from "@/storage/room";
 import { Card } from "@/ui/card";

@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
-import Link from "next/link";
+import { Link } from "@/ui/link";
 import { memo } from "react";
 import type { Station } from "@/core/stations/station";
 import type { JobView } from "../job/use-job-records";

@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { useLiveQuery } from "dexie-react-hooks";
-import Link from "next/link";
+import { Link } from "@/ui/link";
 import { typeWords } from "@/core/records/blank-tape";
 import type { Job } from "@/core/records/job";
 import { database } from "@/storage/database";

@@ -6,7 +6,7 @@ import Dialog from "@mui/material/Dialog";
 import DialogActions from "@mui/material/DialogActions";
 import DialogContent from "@mui/material/DialogContent";
 import DialogTitle from "@mui/material/DialogTitle";
-import Link from "next/link";
+import { Link } from "@/ui/link";
 import type { SignalReport } from "@/core/measure/signal-findings";
 import { SignalCheckTable } from "../sound/signal-check-table";
 import { SideCheck } from "../sound/side-check";

@@ -1,5 +1,5 @@
 import Typography from "@mui/material/Typography";
-import Link from "next/link";
+import { Link } from "@/ui/link";
 import type { Adjuster } from "@/core/records/machine";
 import { Card } from "@/ui/card";
 import { pictureOf } from "./middle";

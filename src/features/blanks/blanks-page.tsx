@@ -2,7 +2,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useLiveQuery } from "dexie-react-hooks";
-import Link from "next/link";
+import { Link } from "@/ui/link";
 import { useState } from "react";
 import { blankNamed, typeWords, type BlankTape } from "@/core/records/blank-tape";
 import { deleteBlank, importBlank, saveBlank } from "@/storage/blanks";

@@ -1,6 +1,6 @@
 "use client";
 import Box from "@mui/material/Box";
-import Link from "next/link";
+import { Link } from "@/ui/link";
 import { addDays, differenceInCalendarDays, format, isWeekend, parseISO } from "date-fns";
 import type { JobRecords } from "@/core/records/job-records";
 import { partsPlan, type PartOfJob } from "@/core/alignment/plan";

@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import { useLiveQuery } from "dexie-react-hooks";
-import Link from "next/link";
+import { Link } from "@/ui/link";
 import { summaryOf, type JobSummary } from "@/core/alignment/job-summary";
 import { earlierJobs, type EarlierJob } from "@/storage/earlier-jobs";
 import { Card } from "@/ui/card";

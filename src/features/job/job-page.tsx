@@ -8,7 +8,7 @@ import DialogContent from "@mui/material/DialogContent";
 import DialogTitle from "@mui/material/DialogTitle";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
-import Link from "next/link";
+import { Link } from "@/ui/link";
 import { useRouter } from "next/navigation";
 import { useCallback, useState } from "react";
 import { placeOfWork } from "@/core/alignment/plan";

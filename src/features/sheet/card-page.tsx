@@ -2,7 +2,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
-import Link from "next/link";
+import { Link } from "@/ui/link";
 import { useJobAddress } from "../job/job-address";
 import { useJobRecords } from "../job/use-job-records";
 import { Missing } from "../shell/missing";

@@ -3,7 +3,7 @@ import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
-import Link from "next/link";
+import { Link } from "@/ui/link";
 import { useRef, useState } from "react";
 import { inForce } from "@/core/records/job-records";
 import { presentStation } from "@/core/alignment/station-state";

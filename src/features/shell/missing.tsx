@@ -2,7 +2,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
-import Link from "next/link";
+import { Link } from "@/ui/link";
 
 /** A page for what is not there or could not be shown, with the way back. */
 export function Missing({ what }: { what: string }) {

@@ -1,7 +1,7 @@
 "use client";
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
-import Link from "next/link";
+import { Link } from "@/ui/link";
 import type { ReactNode } from "react";
 import { ThemeSwitch } from "./theme-switch";
 

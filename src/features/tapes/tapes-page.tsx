@@ -2,7 +2,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useLiveQuery } from "dexie-react-hooks";
-import Link from "next/link";
+import { Link } from "@/ui/link";
 import { useState } from "react";
 import { writeTapesCsv } from "@/core/formats/tape-csv";
 import { BUILT_IN_TAPES } from "@/core/reference/built-in-tapes";

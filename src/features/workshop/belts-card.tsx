@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Link from "next/link";
+import { Link } from "@/ui/link";
 import { inForce } from "@/core/records/job-records";
 import { fixed, THIN_SPACE } from "@/core/text/number-text";
 import { measuredChange, type BeltChange } from "@/core/workshop/belt-change";

@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Link from "next/link";
+import { Link } from "@/ui/link";
 import {
   DEMAGNETISE,
   demagnetised,

@@ -3,7 +3,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Paper from "@mui/material/Paper";
 import TextField from "@mui/material/TextField";
-import Link from "next/link";
+import { Link } from "@/ui/link";
 import { useCallback } from "react";
 import { baselineOf } from "@/core/alignment/baseline";
 import { askedBy, MEANINGS, SYMPTOMS, type Symptom } from "@/core/workshop/symptoms";

@@ -1,7 +1,7 @@
 "use client";
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
-import Link from "next/link";
+import { Link } from "@/ui/link";
 import { memo } from "react";
 import type { PartChange } from "@/core/advice/compare-runs";
 import { weightedPeakOf, type Explanation } from "@/core/advice/explain-transport";

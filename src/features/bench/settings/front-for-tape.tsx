@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
-import Link from "next/link";
+import { Link } from "@/ui/link";
 import { useState } from "react";
 import { slotOf } from "@/core/simulator/practice-slots";
 import { knobsOf } from "@/core/stations/settings";

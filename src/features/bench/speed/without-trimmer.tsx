@@ -1,5 +1,5 @@
 import Typography from "@mui/material/Typography";
-import Link from "next/link";
+import { Link } from "@/ui/link";
 import { fixed } from "@/core/text/number-text";
 import type { MachinePart } from "@/core/workshop/machine-part";
 import { withoutTrimmer } from "@/core/workshop/without-trimmer";

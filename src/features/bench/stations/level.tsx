@@ -1,6 +1,6 @@
 "use client";
 import Box from "@mui/material/Box";
-import Link from "next/link";
+import { Link } from "@/ui/link";
 import { fixed, THIN_SPACE } from "@/core/text/number-text";
 import { READING_FONT } from "@/ui/theme";
 import { typedContext } from "@/core/alignment/logbook";
