@@ -5,7 +5,6 @@ import type { BlankTape } from "@/core/records/blank-tape";
 import type { Sequence } from "@/core/signals/sequence";
 import { timelineOf } from "@/core/signals/timeline";
 import { azimuth } from "@/core/stations/azimuth";
-import { bias } from "@/core/stations/bias";
 import { erase } from "@/core/stations/erase";
 import { noise } from "@/core/stations/noise";
 import { oscillator } from "@/core/stations/oscillator";
@@ -346,4 +345,3 @@ export class DemoJob {
     return this.job.updatedAt;
   }
 }
-
