@@ -134,8 +134,7 @@ function longestSteadyRun(chain: Moment[]): Moment[] {
  * still compared with the step, so that beats, fades and a trembling channel are left whole.
  */
 function cutAtSteps(run: Moment[]): Moment[][] {
-  const level = run.map(({ power }) => db(power));
-  const steps = level.map((_, i) => stepAt(level, i));
+  const steps = stepsOf(run.map(({ power }) => db(power)));
   const parts: Moment[][] = [];
   let from = 0;
   for (let i = STEP_FRAMES; i + STEP_FRAMES <= run.length; i++) {
@@ -149,17 +148,40 @@ function cutAtSteps(run: Moment[]): Moment[][] {
   return parts;
 }
 
-/** Height of the level step at `i` in dB, 0 when it is none. The window of a frame blurs the edge itself. */
-function stepAt(level: number[], i: number): number {
-  const before = level.slice(Math.max(0, i - STEP_SPAN_FRAMES), Math.max(0, i - STEP_BLUR_FRAMES));
-  const after = level.slice(i + STEP_BLUR_FRAMES, i + STEP_SPAN_FRAMES);
-  if (before.length < 5 || after.length < 5) return 0;
-  const height = Math.abs(median(after) - median(before));
-  const spread = (side: number[]) => {
-    const sorted = side.toSorted((a, b) => a - b);
-    return sorted[Math.floor(0.9 * (sorted.length - 1))] - sorted[Math.floor(0.1 * (sorted.length - 1))];
+/** Height of the level step at each frame in dB, 0 where there is none. The window of a frame blurs the edge itself. */
+function stepsOf(level: number[]): number[] {
+  const sides = new Map<string, Side | null>();
+  // what comes after one frame is what was before a later one
+  const side = (from: number, to: number): Side | null => {
+    const key = `${from} ${to}`;
+    let known = sides.get(key);
+    if (known === undefined) sides.set(key, (known = sideOf(level.slice(from, to))));
+    return known;
   };
-  return Math.max(spread(before), spread(after)) < 0.5 * height ? height : 0;
+  return level.map((_, i) => {
+    const before = side(Math.max(0, i - STEP_SPAN_FRAMES), Math.max(0, i - STEP_BLUR_FRAMES));
+    const after = side(
+      Math.min(level.length, i + STEP_BLUR_FRAMES),
+      Math.min(level.length, i + STEP_SPAN_FRAMES),
+    );
+    if (!before || !after) return 0;
+    const height = Math.abs(after.middle - before.middle);
+    return Math.max(before.spread, after.spread) < 0.5 * height ? height : 0;
+  });
+}
+
+/** The levels on one side of a frame: their median, and how far apart all but a few lie. */
+interface Side {
+  middle: number;
+  spread: number;
+}
+
+function sideOf(levels: number[]): Side | null {
+  const { length } = levels;
+  if (length < 5) return null;
+  const sorted = Float64Array.from(levels).sort();
+  const spread = sorted[Math.floor(0.9 * (length - 1))] - sorted[Math.floor(0.1 * (length - 1))];
+  return { middle: sorted[length >> 1], spread };
 }
 
 function toneOf(part: Moment[], frames: ToneFrames, hum: HumLines): HeardSegment[] {

@@ -502,9 +502,7 @@ function readInto(
   out: Float64Array,
 ): void {
   const step = (laterTo - laterFrom) / places.length;
-  side.readMany(
-    track,
-    places.map((place, i) => place - laterFrom - i * step),
-    out,
-  );
+  const late = new Float64Array(places.length);
+  for (let i = 0; i < late.length; i++) late[i] = places[i] - laterFrom - i * step;
+  side.readMany(track, late, out);
 }

@@ -39,6 +39,10 @@ interface PlacedBand extends PrintedBand {
   rightGain: number;
 }
 
+/** The frequency that a tone really has, or that a sweep begins at. */
+const toneHz = ({ frequencyHz, frequencyErrorPercent = 0 }: PrintedBand): number =>
+  frequencyHz * (1 + frequencyErrorPercent / 100);
+
 /** One side of a tape, a pair of tracks: what it was made with, and what was recorded over it. */
 export class TapeSide {
   private readonly bands: PlacedBand[] = [];
@@ -81,17 +85,20 @@ export class TapeSide {
 
   /** The same at many places, one after the other, of tape that is not far apart. */
   readMany(track: 0 | 1, seconds: Float64Array, out: Float64Array): void {
-    const place = this.recordedAround(seconds);
-    if (place === null) {
-      for (let i = 0; i < seconds.length; i++) out[i] = this.read(track, seconds[i]);
-      return;
+    if (this.recorded.size === 0) this.printedMany(track, seconds, out);
+    else {
+      const place = this.recordedAround(seconds);
+      if (place === null) {
+        for (let i = 0; i < seconds.length; i++) out[i] = this.read(track, seconds[i]);
+        return;
+      }
+      const from = Math.floor(seconds[0]);
+      interpolateMany(
+        track === 0 ? place.left : place.right,
+        seconds.map((at) => (at - from) * GRID_PER_SECOND),
+        out,
+      );
     }
-    const from = Math.floor(seconds[0]);
-    interpolateMany(
-      track === 0 ? place.left : place.right,
-      seconds.map((at) => (at - from) * GRID_PER_SECOND),
-      out,
-    );
     if (this.worn) for (let i = 0; i < seconds.length; i++) out[i] *= this.worn.gain(track, seconds[i]);
   }
 
@@ -160,19 +167,37 @@ export class TapeSide {
     return (track === 0 ? place.left : place.right)[index - second * GRID_PER_SECOND];
   }
 
+  private printedMany(track: 0 | 1, seconds: Float64Array, out: Float64Array): void {
+    let [from, to, gain, hz] = [0, 0, 0, 0];
+    for (let i = 0; i < seconds.length; i++) {
+      const at = seconds[i];
+      if (at >= from && at < to) {
+        // within the tone that the place before lay in
+        const cycles = hz * (at - from);
+        out[i] = gain * Math.sin(2 * Math.PI * (cycles - Math.floor(cycles)));
+        continue;
+      }
+      out[i] = this.printed(track, at);
+      const band = this.bandAt(at);
+      if (band?.kind !== "tone") continue;
+      ({ from, to } = band);
+      gain = track === 0 ? band.leftGain : band.rightGain;
+      hz = toneHz(band);
+    }
+  }
+
   private printed(track: 0 | 1, seconds: number): number {
     const band = this.bandAt(seconds);
     if (band === null || band.kind === "silence") return 0;
     const gain = track === 0 ? band.leftGain : band.rightGain;
     const t = seconds - band.from;
-    const off = 1 + (band.frequencyErrorPercent ?? 0) / 100;
     if (band.kind === "tone") {
-      const cycles = band.frequencyHz * off * t;
+      const cycles = toneHz(band) * t;
       return gain * Math.sin(2 * Math.PI * (cycles - Math.floor(cycles)));
     }
     if (band.kind === "sweep") {
       const span = Math.log((band.toFrequencyHz ?? band.frequencyHz) / band.frequencyHz) || 1e-9;
-      const cycles = ((band.frequencyHz * off * band.seconds) / span) * Math.expm1((t / band.seconds) * span);
+      const cycles = ((toneHz(band) * band.seconds) / span) * Math.expm1((t / band.seconds) * span);
       return gain * Math.sin(2 * Math.PI * (cycles - Math.floor(cycles)));
     }
     const period = noisePeriod("pink", GRID_PER_SECOND);
