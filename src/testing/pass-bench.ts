@@ -1,9 +1,14 @@
 import { beginPass, endPass, firstRole, passStep, type OnePass } from "@/core/alignment/one-pass";
 import { heardSince } from "@/core/live/heard-live";
 import type { Reading } from "@/core/records/reading";
+import type { ReferenceTape } from "@/core/reference/reference-tape";
+import { PRESETS } from "@/core/signals/presets";
+import type { TransportParameters } from "@/core/simulator/transport-parameters";
 import { PlaybackBench } from "./playback-bench";
 
 const STEP = 4800;
+/** As fast as a practice machine runs on the page where it is hurried; so often it is looked at. */
+const PACE = 4;
 
 /** A practice machine that plays its whole tape once, while each station takes its figures by itself. */
 export class PassBench extends PlaybackBench {
@@ -11,13 +16,17 @@ export class PassBench extends PlaybackBench {
   readonly readings: Reading[] = [];
   private ids = 0;
 
+  constructor(machineId: string, tape: ReferenceTape, settings: Partial<TransportParameters>, seed: number) {
+    super(machineId, tape, settings, seed, PRESETS, PACE);
+  }
+
   /** Plays the tape from its start. @param doubts seconds during which what is heard is doubted */
   playThrough(phase: OnePass["phase"], seconds: number, doubts: readonly [number, number] = [0, 0]): OnePass {
     this.pass = beginPass(phase, this.laid("speed"));
     this.deck.press("play");
     for (let i = 1; i <= 10 * seconds; i++) {
       this.live.push(this.deck.render(STEP));
-      if (i % 2 !== 0) continue;
+      if (i % PACE !== 0) continue;
       this.result = this.live.result(true, firstRole(this.tape));
       this.soFar = heardSince(this.soFar, this.result);
       const at = this.result.seconds;

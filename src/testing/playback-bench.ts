@@ -65,6 +65,8 @@ export class PlaybackBench {
     settings: Partial<TransportParameters>,
     seed: number,
     protected readonly sequences: readonly Sequence[] = PRESETS,
+    /** Of a tape that is hurried through, what takes long is made anew less often. */
+    pace = 1,
   ) {
     const parameters = { ...practiceMachine(machineId).transport, ...settings };
     this.deck = new PracticeDeck({ parameters, sampleRateHz: RATE, tape: practiceTape(tape), seed });
@@ -76,6 +78,7 @@ export class PlaybackBench {
       speedFactor: 1,
       nominalHz: 3150,
       evidenceSeconds: 0,
+      pace,
       sequences,
       tracks: machine.tracks,
     });

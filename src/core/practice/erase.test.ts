@@ -14,7 +14,11 @@ import { shortSequences } from "./short-sequences";
 
 const [PLAIN] = DEMO_BLANKS;
 const TONE = PRESETS.find(({ id }) => id === "erase-tone")!;
-const SHORT = shortSequences(1.3);
+/** Drop-outs are counted elsewhere: their tone needs not last. */
+const SHORT = shortSequences(1.3).map((sequence) => ({
+  ...sequence,
+  segments: sequence.segments.map((one) => ({ ...one, seconds: Math.min(4, one.seconds) })),
+}));
 
 describe("erase and noise off a three-head machine", () => {
   it("a residue of 66 dB is what is read, and judged as a floor", () => {
