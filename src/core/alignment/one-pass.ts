@@ -8,7 +8,8 @@ import { isWide } from "@/core/playback/wide-band";
 import type { OnTheBench } from "@/core/stations/on-the-bench";
 import type { MeasuringStation } from "@/core/stations/station";
 import { contextAt, type Pen } from "./logbook";
-import { measuringRouteOf, stationById } from "./registry";
+import { moves } from "./moves";
+import { measuringRouteOf } from "./registry";
 
 /** How far one station of a pass is. */
 export type Taking = { station: MeasuringStation } & (
@@ -102,7 +103,7 @@ export const firstRole = ({ bands }: ReferenceTape): string => bands.at(0)?.role
 /** Why what is measured at a station now is no longer as it was found; null while it is. */
 function whyNotAsFound({ records }: OnTheBench, station: MeasuringStation): string | null {
   const upset = inForce(records.adjustments).find(
-    (turn) => stationById(turn.station)?.upsets.includes(station.id) || turn.station === station.id,
+    (turn) => moves(turn, station.id) || (turn.station === station.id && turn.turns !== 0),
   );
   if (!upset) return null;
   const name = records.machine.adjusters.find(({ id }) => id === upset.adjusterId)?.name ?? "Something";

@@ -3,7 +3,8 @@ import { SIDES } from "@/core/records/fields";
 import { POSITIONS, type Reading } from "@/core/records/reading";
 import { primaryFlutter } from "@/core/stations/flutter";
 import { fixed } from "@/core/text/number-text";
-import { limitFor, stationById } from "./registry";
+import { moves } from "./moves";
+import { limitFor } from "./registry";
 
 /** What was logged at one place of a tape. */
 export interface PlaceOnTape {
@@ -40,9 +41,7 @@ export function sixPlaces(records: JobRecords): PlaceOnTape[] {
 
 /** When something was turned or done last that may have moved what a station reads; before everything for never. */
 const lastMoved = ({ adjustments }: JobRecords, station: string): string =>
-  inForce(adjustments).findLast(
-    (one) => one.turns !== 0 && (stationById(one.station)?.upsets.includes(station) ?? false),
-  )?.at ?? "";
+  inForce(adjustments).findLast((one) => moves(one, station))?.at ?? "";
 
 /** What the places say of each other; nothing while too few were logged, or where nothing stands out. */
 export const placesSay = (

@@ -7,7 +7,8 @@ import { atSpeed, speedsOf } from "@/core/records/job-speeds";
 import type { Machine } from "@/core/records/machine";
 import type { Reading } from "@/core/records/reading";
 import type { Dimension, MeasuringStation, Station } from "@/core/stations/station";
-import { limitFor, quantityOf, ROUTE, routeOf, stationById, stationOf } from "./registry";
+import { moves } from "./moves";
+import { limitFor, quantityOf, ROUTE, routeOf, stationOf } from "./registry";
 
 /** How a station's piece of tape is drawn. */
 export type StationState = "blank" | "found" | "settled" | "stale" | "failed";
@@ -58,8 +59,7 @@ export function upsetBy(records: JobRecords, station: MeasuringStation): Adjustm
   const typeOf = (id: string | undefined) => records.blanks?.find((blank) => blank.id === id)?.type ?? null;
   return inForce(records.adjustments).filter(
     (a) =>
-      a.turns !== 0 &&
-      stationById(a.station)?.upsets.includes(station.id) &&
+      moves(a, station.id) &&
       last.some(
         (reading) =>
           a.at > reading.at && concerns(a, reading, records.machine, typeOf(reading.context.recordingOn)),
