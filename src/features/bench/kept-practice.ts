@@ -1,8 +1,11 @@
 import * as z from "@/core/text/zod";
-import { sequenceSchema } from "@/core/signals/sequence";
-import { ALL_OFF } from "@/core/simulator/deck-status";
+import { blankIdOf } from "@/core/practice/practice-tape";
+import { sequenceSchema, type Sequence } from "@/core/signals/sequence";
+import { ALL_OFF, type DeckStatus } from "@/core/simulator/deck-status";
 import { PRACTICE_SLOTS } from "@/core/simulator/practice-slots";
+import { database } from "@/storage/database";
 import { readDraft, saveDraft } from "@/storage/drafts";
+import type { GoesOn } from "@/workers/listener-api";
 
 const perTrimmer = z
   .union([z.array(z.number()), z.number().transform((one) => [one])])
@@ -53,3 +56,40 @@ export const freshPractice = (conditionId: string): KeptPractice => ({
   done: [],
   switches: ALL_OFF,
 });
+
+/** So often it is kept how far a recording is. */
+const KEEP_EVERY_SECONDS = 1;
+
+const recordingOf = (deck: DeckStatus, sequence: Sequence | null): KeptPractice["records"] => {
+  const { key, tapeId, side, positionSeconds, recordingSeconds, warmSeconds, monitor } = deck;
+  if (key !== "record" && key !== "record-reverse") return undefined;
+  return {
+    key,
+    blankId: blankIdOf(tapeId),
+    sequence,
+    side,
+    positionSeconds,
+    recordingSeconds,
+    warmSeconds,
+    monitor,
+  };
+};
+
+/** The same with how far its recording is; null where that needs not be kept yet. */
+export function withRecording(
+  kept: KeptPractice,
+  deck: DeckStatus,
+  sends: Sequence | null,
+): KeptPractice | null {
+  const records = recordingOf(deck, sends);
+  const sinceKept = (deck.recordingSeconds ?? 0) - (kept.records?.recordingSeconds ?? -Infinity);
+  if (records ? sinceKept >= 0 && sinceKept < KEEP_EVERY_SECONDS : !kept.records) return null;
+  return { ...kept, records };
+}
+
+/** The recording that a practice machine was left at. */
+export async function recordingLeft({ records }: KeptPractice): Promise<GoesOn | null> {
+  if (!records) return null;
+  const { blankId, ...left } = records;
+  return { ...left, blank: (blankId && (await database.blanks.get(blankId))) || null };
+}

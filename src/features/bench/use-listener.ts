@@ -7,23 +7,19 @@ import type { ListeningResult } from "@/core/live/live-listening";
 import { Sessions, type Session } from "@/core/live/session";
 import type { WatchedBefore } from "@/core/measure/watch-log";
 import type { HeadTracks } from "@/core/playback/azimuth-view";
-import type { BlankTape } from "@/core/records/blank-tape";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
-import type { Sequence } from "@/core/signals/sequence";
-import type { DeckKey, DeckStatus, DeckSwitches, Way } from "@/core/simulator/deck-status";
-import type { TapeType } from "@/core/standards/tape-types";
-import { switchesOf } from "@/core/simulator/deck-status";
+import { switchesOf, type DeckStatus } from "@/core/simulator/deck-status";
 import { PRACTICE_FULL_SCALE, practiceParameters } from "@/core/simulator/practice-machines";
 import { readCalibration } from "@/storage/calibrations";
 import { everySequence } from "@/storage/sequences";
 import { readSettings } from "@/storage/settings";
-import { database } from "@/storage/database";
-import { blankIdOf } from "@/core/practice/practice-tape";
-import { NOTHING_WANTED, type GoesOn, type PracticeState, type Wanted } from "@/workers/listener-api";
+import { NOTHING_WANTED, type Wanted } from "@/workers/listener-api";
 import { callback, finishListener, handOver, startListener, type Listener } from "@/workers/start-worker";
 import { Thinker } from "@/workers/thinker";
-import { freshPractice, keepPractice, keptPractice, type KeptPractice } from "./kept-practice";
+import { freshPractice, keepPractice, keptPractice, recordingLeft, withRecording } from "./kept-practice";
 import { listening, NOTHING_HEARD, type ListeningState } from "./listening-state";
+import type { OpenedSource } from "./opened-source";
+import { practiceHands } from "./practice-hands";
 
 interface ListenOptions {
   jobId: string;
@@ -37,44 +33,6 @@ interface ListenOptions {
   tracks: HeadTracks | null;
 }
 
-/** What a session of the page has opened, for what is asked of it while it runs. */
-interface Opened {
-  session: Session;
-  worker: Listener;
-  /** Of a practice machine: how it is kept between visits. */
-  kept: KeptPractice | null;
-  /** What it records the next time. */
-  sends: Sequence | null;
-}
-
-/** So often it is kept how far a recording is. */
-const KEEP_EVERY_SECONDS = 1;
-
-const recordingOf = (deck: DeckStatus, sequence: Sequence | null): KeptPractice["records"] => {
-  const { key, tapeId, side, positionSeconds, recordingSeconds, warmSeconds, monitor } = deck;
-  if (key !== "record" && key !== "record-reverse") return undefined;
-  return {
-    key,
-    blankId: blankIdOf(tapeId),
-    sequence,
-    side,
-    positionSeconds,
-    recordingSeconds,
-    warmSeconds,
-    monitor,
-  };
-};
-
-const RECORDS = { forwards: "record", reverse: "record-reverse" } as const satisfies Record<Way, DeckKey>;
-const PLAYS = { forwards: "play", reverse: "reverse" } as const satisfies Record<Way, DeckKey>;
-
-/** The recording that a practice machine was left at. */
-async function recordingLeft({ records }: KeptPractice): Promise<GoesOn | null> {
-  if (!records) return null;
-  const { blankId, ...left } = records;
-  return { ...left, blank: (blankId && (await database.blanks.get(blankId))) || null };
-}
-
 /** One source at a time for the bench: the practice machine, the sound card, or a file. */
 export function useListener(options: ListenOptions) {
   const [state, dispatch] = useReducer(listening, NOTHING_HEARD);
@@ -82,7 +40,7 @@ export function useListener(options: ListenOptions) {
   now.current = state;
   const sessions = useRef(new Sessions());
   const thinker = useRef(new Thinker());
-  const opened = useRef<Opened | null>(null);
+  const opened = useRef<OpenedSource | null>(null);
   const wanted = useRef<Wanted>(NOTHING_WANTED);
   const { jobId } = options;
 
@@ -107,7 +65,7 @@ export function useListener(options: ListenOptions) {
   }, [lost, card]);
 
   /** The worker of the session that runs, if that is a live one. */
-  const running = (): Opened | null =>
+  const running = (): OpenedSource | null =>
     opened.current && !opened.current.session.closed && now.current.kind !== "file" ? opened.current : null;
 
   /** A source stopped by itself: what was measured stays to be seen, what was logged is stored. */
@@ -117,10 +75,10 @@ export function useListener(options: ListenOptions) {
     dispatch({ session: session.id, kind: "lost", why: `${why} What was logged is kept.` });
   };
 
-  const openWorker = (session: Session): Opened => {
+  const openWorker = (session: Session): OpenedSource => {
     const worker = startListener();
     session.own(() => finishListener(worker));
-    const mine: Opened = { session, worker, kept: null, sends: null };
+    const mine: OpenedSource = { session, worker, kept: null, sends: null };
     opened.current = mine;
     worker.died.catch(({ message }: Error) => loseSource(session, message));
     void worker.api.want(wanted.current);
@@ -142,14 +100,11 @@ export function useListener(options: ListenOptions) {
   });
 
   /** Keeps how far a recording of the practice machine is, so that it goes on when the page is loaded anew. */
-  const keepRecording = (mine: Opened, deck: DeckStatus) => {
-    const { kept } = mine;
-    if (!kept) return;
-    const records = recordingOf(deck, mine.sends);
-    const sinceKept = (deck.recordingSeconds ?? 0) - (kept.records?.recordingSeconds ?? -Infinity);
-    if (records ? sinceKept >= 0 && sinceKept < KEEP_EVERY_SECONDS : !kept.records) return;
-    mine.kept = { ...kept, records };
-    void keepPractice(jobId, mine.kept);
+  const keepRecording = (mine: OpenedSource, deck: DeckStatus) => {
+    const now = mine.kept && withRecording(mine.kept, deck, mine.sends);
+    if (!now) return;
+    mine.kept = now;
+    void keepPractice(jobId, now);
   };
 
   /** Shows what a live source gives, and thinks about the parts that are heard in it. */
@@ -330,32 +285,11 @@ export function useListener(options: ListenOptions) {
     queueMicrotask(() => void again());
   });
 
-  /** Does something to the practice machine of the session that runs, and shows how it stands then. */
-  const toPractice = async (
-    work: (api: Listener["api"]) => Promise<PracticeState>,
-    keep?: (state: PracticeState, kept: KeptPractice) => Partial<KeptPractice>,
-  ): Promise<void> => {
-    const mine = running();
-    if (!mine?.kept) return;
-    try {
-      const changed = await work(mine.worker.api);
-      if (mine.session.closed) return;
-      dispatch({ session: mine.session.id, kind: "practice changed", state: changed });
-      if (!keep) return;
-      mine.kept = { ...mine.kept, ...keep(changed, mine.kept) };
-      await keepPractice(jobId, mine.kept);
-    } catch (error) {
-      if (!mine.session.closed)
-        dispatch({ session: mine.session.id, kind: "trouble", why: (error as Error).message });
-    }
-  };
-
-  const chooseInput = async (sequence: Sequence | null): Promise<void> => {
-    const mine = running();
-    if (!mine) return;
-    mine.sends = sequence;
-    await mine.worker.api.chooseInput(sequence);
-  };
+  const hands = practiceHands({
+    jobId,
+    running,
+    dispatch: (session, happened) => dispatch({ session: session.id, ...happened }),
+  });
 
   const event = (
     one:
@@ -368,6 +302,7 @@ export function useListener(options: ListenOptions) {
 
   return {
     ...state,
+    ...hands,
     /** Sound of a live source has come: what is begun now is begun in it. */
     hears: state.kind !== null && state.kind !== "file" && state.live !== null,
     tapeName: options.tape.name,
@@ -415,23 +350,7 @@ export function useListener(options: ListenOptions) {
     },
     /** By hand: what is heard is the source, or the tape; null leaves it to Unzel. */
     sayHears: (what: "source" | "tape" | null) => void running()?.worker.api.sayHears(what),
-    /** What the practice machine's monitor gives while it records. */
-    monitor: (what: "source" | "tape") => toPractice((api) => api.monitor(what)),
-    setSwitches: (wanted: DeckSwitches) =>
-      toPractice(
-        (api) => api.setSwitches(wanted),
-        ({ deck }) => ({ switches: deck.switches }),
-      ),
-    setTapeSwitch: (type: TapeType | null) => toPractice((api) => api.setTapeSwitch(type)),
     clearHold: () => void running()?.worker.api.clearHold(),
-    /** Does work on the practice machine. */
-    repairPractice: async (work: string) => {
-      const mine = running();
-      if (!mine?.kept) return;
-      await mine.worker.api.repairPractice(work);
-      mine.kept = { ...mine.kept, done: [...mine.kept.done, work] };
-      await keepPractice(jobId, mine.kept);
-    },
     /** Watches a long run from now on, or goes on with one. */
     startWatch: (before: WatchedBefore | null = null) => {
       event({ kind: "watch", on: true });
@@ -451,35 +370,6 @@ export function useListener(options: ListenOptions) {
       if (!mine) throw new Error("Start the source first.");
       return mine.worker.api.findSides();
     },
-    /** Turns a slot of the practice machine. */
-    turnPractice: (trimmer: number, turns: number) =>
-      toPractice(
-        (api) => api.turnPractice(trimmer, turns),
-        ({ trimmers }) => ({ slotTurns: trimmers.map(({ slotTurns }) => slotTurns) }),
-      ),
-    pressKey: (key: DeckKey) => toPractice((api) => api.pressKey(key)),
-    loadTape: (tape: ReferenceTape) => toPractice((api) => api.loadTape(tape)),
-    loadBlank: (blank: BlankTape | null) => toPractice((api) => api.loadBlank(blank)),
-    /** Puts a blank tape in from the start of a side, and records a sequence on it. */
-    recordSequence: async (sequence: Sequence, blank: BlankTape | null, way: Way = "forwards") => {
-      await toPractice((api) => api.loadBlank(blank));
-      if (way === "reverse") await toPractice((api) => api.windToStart(way));
-      await chooseInput(sequence);
-      await toPractice((api) => api.pressKey(RECORDS[way]));
-    },
-    /** Records silence on the practice machine from where it stands. */
-    recordNothing: async () => {
-      await chooseInput(null);
-      await toPractice((api) => api.pressKey("record"));
-    },
-    /** Winds the practice machine to where the recording began, and plays it. */
-    playRecording: async (way: Way = "forwards") => {
-      await toPractice((api) => api.windToStart(way));
-      await toPractice((api) => api.pressKey(PLAYS[way]));
-    },
-    turnSide: () => toPractice((api) => api.turnSide()),
-    resetCounter: () => toPractice((api) => api.resetCounter()),
-    chooseInput: (sequence: Sequence | null) => void chooseInput(sequence),
     /** Says that a turn of a trimmer, or other work, was logged just now. Resolves to how often that was told to this source. */
     markTurn: async (trimmer: number | null): Promise<number> => {
       const mine = running();
