@@ -41,6 +41,15 @@ describe("demagnetising, before and after", () => {
     ]);
   });
 
+  it("a harmonic that went down into the noise was measured all the same, and tells nothing by itself", () => {
+    const third = (minutes: number) => logged("distortion.third", minutes, 0.8, 0.02, "blank");
+    const { found } = of([third(6), second(6, 1.4), third(13)]);
+    const [, row] = found.rows;
+    expect([row.before?.value, row.after, row.says]).toEqual([1.4, null, null]);
+    expect(row.inNoise).toEqual({ before: false, after: true });
+    expect(of([third(6)]).found.rows[1].inNoise).toEqual({ before: true, after: false });
+  });
+
   it("what lies within what both may be off by says nothing of the heads", () => {
     expect(of([hiss(5, -53.4), hiss(12, -53.7)]).says).toMatch(/hardly magnetised/);
   });

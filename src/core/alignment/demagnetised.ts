@@ -9,6 +9,9 @@ export const DEMAGNETISE = "demagnetise";
 const WITNESSES = ["noise.a", "distortion.second"] as const;
 export type Witness = (typeof WITNESSES)[number];
 
+/** What is always logged in the same moment: where that stands and the witness does not, noise hid it. */
+const LOGGED_WITH = { "noise.a": "noise.a", "distortion.second": "distortion.third" } as const;
+
 /** What one witness said in one channel. */
 export interface BeforeAndAfter {
   quantity: Witness;
@@ -18,6 +21,8 @@ export interface BeforeAndAfter {
   channel: string;
   before: Reading | null;
   after: Reading | null;
+  /** It was measured then, and nothing of it stood out of the noise. */
+  inNoise: { before: boolean; after: boolean };
   /** Null while one of the two is missing. */
   says: "fell" | "as before" | "rose" | "not by this alone" | null;
 }
@@ -40,16 +45,24 @@ export function demagnetised(records: JobRecords): Demagnetised {
   const readings = inForce(records.readings);
   const rows = WITNESSES.flatMap((quantity) => {
     const mine = readings.filter((reading) => reading.quantity === quantity);
-    const channels = [...new Set(mine.map(({ context }) => context.channel))].toSorted();
+    const withIt = readings.filter((reading) => reading.quantity === LOGGED_WITH[quantity]);
+    const channels = [...new Set([...mine, ...withIt].map(({ context }) => context.channel))].toSorted();
     return (channels.length > 0 ? channels : [""]).map((channel): BeforeAndAfter => {
       const heard = mine.filter(({ context }) => context.channel === channel);
       const before = heard.findLast((one) => at === null || one.at < at) ?? null;
       const after =
         heard.find((one) => at !== null && one.at > at && (!before || alike(before, one))) ?? null;
       const between = before && after && others.some((other) => other > before.at && other < after.at);
+      const measured = (isThen: (one: Reading) => boolean) =>
+        withIt.some((one) => one.context.channel === channel && isThen(one));
+      const inNoise = {
+        before: before === null && measured((one) => at === null || one.at < at),
+        after:
+          after === null && at !== null && measured((one) => one.at > at && (!before || alike(before, one))),
+      };
       const { name, unit, decimals } = quantityOf(quantity);
       const says = before && after && (between ? "not by this alone" : changed(before, after));
-      return { quantity, name, unit, decimals, channel, before, after, says };
+      return { quantity, name, unit, decimals, channel, before, after, inNoise, says };
     });
   });
   return { at, rows };

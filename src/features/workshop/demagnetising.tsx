@@ -8,7 +8,6 @@ import {
   type BeforeAndAfter,
 } from "@/core/alignment/demagnetised";
 import { stationOf } from "@/core/alignment/registry";
-import type { Reading } from "@/core/records/reading";
 import { recordsTape } from "@/core/records/machine";
 import { fixed, THIN_SPACE } from "@/core/text/number-text";
 import { appendAdjustment, newId } from "@/storage/jobs";
@@ -28,7 +27,8 @@ export function Demagnetising({ view, listener }: DemagnetisingProps) {
   if (!recordsTape(machine)) return null;
   const found = demagnetised(view);
   const says = demagnetisingSays(found);
-  const missing = (of: "before" | "after") => found.rows.filter((row) => row[of] === null);
+  const missing = (of: "before" | "after") =>
+    found.rows.filter((row) => row[of] === null && !row.inNoise[of]);
   const toMeasure = found.at === null ? missing("before") : missing("after").filter(({ before }) => before);
   const log = async () => {
     const at = new Date().toISOString();
@@ -50,7 +50,7 @@ export function Demagnetising({ view, listener }: DemagnetisingProps) {
               {row.channel && `, ${row.channel}`}
             </Box>
             <Box sx={{ fontFamily: READING_FONT, fontSize: 22, fontWeight: 650 }}>
-              {value(row, row.before)} → {value(row, row.after)}
+              {value(row, "before")} → {value(row, "after")}
             </Box>
           </Box>
         ))}
@@ -78,5 +78,9 @@ export function Demagnetising({ view, listener }: DemagnetisingProps) {
   );
 }
 
-const value = ({ unit, decimals, quantity }: BeforeAndAfter, reading: Reading | null): string =>
-  reading === null ? "—" : `${fixed(reading.value, decimals, quantity === "noise.a")}${THIN_SPACE}${unit}`;
+const value = (row: BeforeAndAfter, of: "before" | "after"): string => {
+  const { unit, decimals, quantity, inNoise } = row;
+  const reading = row[of];
+  if (reading === null) return inNoise[of] ? "in the noise" : "—";
+  return `${fixed(reading.value, decimals, quantity === "noise.a")}${THIN_SPACE}${unit}`;
+};
