@@ -49,16 +49,16 @@ export function demagnetised(records: JobRecords): Demagnetised {
     const channels = [...new Set([...mine, ...withIt].map(({ context }) => context.channel))].toSorted();
     return (channels.length > 0 ? channels : [""]).map((channel): BeforeAndAfter => {
       const heard = mine.filter(({ context }) => context.channel === channel);
-      const before = heard.findLast((one) => at === null || one.at < at) ?? null;
-      const after =
-        heard.find((one) => at !== null && one.at > at && (!before || alike(before, one))) ?? null;
+      const isBefore = (one: Reading) => at === null || one.at < at;
+      const before = heard.findLast(isBefore) ?? null;
+      const isAfter = (one: Reading) => at !== null && one.at > at && (!before || alike(before, one));
+      const after = heard.find(isAfter) ?? null;
       const between = before && after && others.some((other) => other > before.at && other < after.at);
       const measured = (isThen: (one: Reading) => boolean) =>
         withIt.some((one) => one.context.channel === channel && isThen(one));
       const inNoise = {
-        before: before === null && measured((one) => at === null || one.at < at),
-        after:
-          after === null && at !== null && measured((one) => one.at > at && (!before || alike(before, one))),
+        before: before === null && measured(isBefore),
+        after: after === null && measured(isAfter),
       };
       const { name, unit, decimals } = quantityOf(quantity);
       const says = before && after && (between ? "not by this alone" : changed(before, after));

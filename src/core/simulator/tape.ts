@@ -43,6 +43,9 @@ interface PlacedBand extends PrintedBand {
 const toneHz = ({ frequencyHz, frequencyErrorPercent = 0 }: PrintedBand): number =>
   frequencyHz * (1 + frequencyErrorPercent / 100);
 
+/** A sine after so many cycles; whole ones are left out, so that far along a tape it is as exact as at its start. */
+const sineAfter = (cycles: number): number => Math.sin(2 * Math.PI * (cycles - Math.floor(cycles)));
+
 /** One side of a tape, a pair of tracks: what it was made with, and what was recorded over it. */
 export class TapeSide {
   private readonly bands: PlacedBand[] = [];
@@ -174,7 +177,7 @@ export class TapeSide {
       if (at >= from && at < to) {
         // within the tone that the place before lay in
         const cycles = hz * (at - from);
-        out[i] = gain * Math.sin(2 * Math.PI * (cycles - Math.floor(cycles)));
+        out[i] = gain * sineAfter(cycles);
         continue;
       }
       out[i] = this.printed(track, at);
@@ -193,12 +196,12 @@ export class TapeSide {
     const t = seconds - band.from;
     if (band.kind === "tone") {
       const cycles = toneHz(band) * t;
-      return gain * Math.sin(2 * Math.PI * (cycles - Math.floor(cycles)));
+      return gain * sineAfter(cycles);
     }
     if (band.kind === "sweep") {
       const span = Math.log((band.toFrequencyHz ?? band.frequencyHz) / band.frequencyHz) || 1e-9;
       const cycles = ((toneHz(band) * band.seconds) / span) * Math.expm1((t / band.seconds) * span);
-      return gain * Math.sin(2 * Math.PI * (cycles - Math.floor(cycles)));
+      return gain * sineAfter(cycles);
     }
     const period = noisePeriod("pink", GRID_PER_SECOND);
     const read = (index: number) => period[((index % period.length) + period.length) % period.length];

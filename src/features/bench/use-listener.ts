@@ -101,10 +101,10 @@ export function useListener(options: ListenOptions) {
 
   /** Keeps how far a recording of the practice machine is, so that it goes on when the page is loaded anew. */
   const keepRecording = (mine: OpenedSource, deck: DeckStatus) => {
-    const now = mine.kept && withRecording(mine.kept, deck, mine.sends);
-    if (!now) return;
-    mine.kept = now;
-    void keepPractice(jobId, now);
+    const kept = mine.kept && withRecording(mine.kept, deck, mine.sends);
+    if (!kept) return;
+    mine.kept = kept;
+    void keepPractice(jobId, kept);
   };
 
   /** Shows what a live source gives, and thinks about the parts that are heard in it. */
