@@ -1,11 +1,11 @@
 import { readFile } from "node:fs/promises";
 import { createRequire } from "node:module";
-import { expect, test, type Page } from "@playwright/test";
+import { expect, test, type Page } from "./test";
 import { BenchHands } from "./bench-hands";
 import { PAGES } from "./pages";
 
 // nothing fades: what is looked at is what stays
-test.use({ contextOptions: { reducedMotion: "reduce" }, colorScheme: "light" });
+test.use({ ownBrowser: true, contextOptions: { reducedMotion: "reduce" }, colorScheme: "light" });
 
 const axePath = createRequire(`${process.cwd()}/`).resolve("axe-core/axe.min.js");
 

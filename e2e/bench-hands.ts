@@ -19,8 +19,6 @@ export class BenchHands {
   }
 
   async open(jobId: string, station: string): Promise<void> {
-    await this.page.goto("/");
-    await expect(this.page.getByRole("article").first()).toBeVisible();
     await this.page.goto(`/jobs/${jobId}/bench/${station}`);
     await expect(this.page.getByRole("button", { name: /Practice/ })).toBeVisible();
   }

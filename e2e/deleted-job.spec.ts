@@ -1,4 +1,4 @@
-import { expect, test } from "@playwright/test";
+import { expect, test } from "./test";
 
 test("a job that was deleted is brought back from the floor, with all its readings", async ({ page }) => {
   await page.goto("/");

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from "@playwright/test";
+import { expect, test, type Page } from "./test";
 import { BenchHands } from "./bench-hands";
 
 /** From now on the browser has no room for anything, until it is mended. */
@@ -104,18 +104,23 @@ test("a worker that is killed is noticed, and can be started again", async ({ pa
   await hands.settled();
 });
 
-test("a clock that is set back is noticed, and entries keep their order", async ({ page }) => {
-  await page.clock.install();
-  const hands = new BenchHands(page);
-  await hands.open("demo-job-0415", "speed");
-  await hands.play("nothing wrong");
-  await hands.settled();
-  await page.keyboard.press("f");
-  await expect(hands.slip.getByRole("listitem")).toHaveCount(1);
-  await page.clock.setSystemTime(Date.now() - 3_600_000);
-  await expect(page.getByRole("alert").filter({ hasText: "clock of this computer stands" })).toBeVisible();
-  await page.keyboard.press("l");
-  await expect(hands.slip.getByRole("listitem")).toHaveCount(2);
-  // the latest first
-  await expect(hands.slip.getByRole("listitem").first()).toContainText("as left");
+test.describe(() => {
+  // the clock of a window stays as it was set
+  test.use({ ownBrowser: true });
+
+  test("a clock that is set back is noticed, and entries keep their order", async ({ page }) => {
+    await page.clock.install();
+    const hands = new BenchHands(page);
+    await hands.open("demo-job-0415", "speed");
+    await hands.play("nothing wrong");
+    await hands.settled();
+    await page.keyboard.press("f");
+    await expect(hands.slip.getByRole("listitem")).toHaveCount(1);
+    await page.clock.setSystemTime(Date.now() - 3_600_000);
+    await expect(page.getByRole("alert").filter({ hasText: "clock of this computer stands" })).toBeVisible();
+    await page.keyboard.press("l");
+    await expect(hands.slip.getByRole("listitem")).toHaveCount(2);
+    // the latest first
+    await expect(hands.slip.getByRole("listitem").first()).toContainText("as left");
+  });
 });

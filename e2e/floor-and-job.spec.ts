@@ -1,5 +1,5 @@
 import { readFile } from "node:fs/promises";
-import { expect, test } from "@playwright/test";
+import { expect, test } from "./test";
 import { BenchHands } from "./bench-hands";
 import { NOT_WAV } from "./sounds";
 import { choose } from "./choose";

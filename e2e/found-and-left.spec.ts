@@ -1,4 +1,4 @@
-import { expect, test } from "@playwright/test";
+import { expect, test } from "./test";
 import { BenchHands, FOUR_TIMES } from "./bench-hands";
 
 test("one pass of a tape from intake takes what went by, and says why not the rest", async ({ page }) => {

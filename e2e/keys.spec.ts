@@ -1,4 +1,4 @@
-import { expect, test } from "@playwright/test";
+import { expect, test } from "./test";
 import { BenchHands } from "./bench-hands";
 
 test("a held key logs once, and none acts while a dialog is open", async ({ page }) => {

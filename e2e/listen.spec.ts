@@ -1,5 +1,5 @@
 import { readFile } from "node:fs/promises";
-import { expect, test, type Locator } from "@playwright/test";
+import { expect, test, type Locator } from "./test";
 import { BANDS, BANDS_FLAC, LONG, NOT_WAV, SLOW, TILTED } from "./sounds";
 import { choose } from "./choose";
 

@@ -1,4 +1,4 @@
-import { expect, test } from "@playwright/test";
+import { expect, test } from "./test";
 import { BenchHands } from "./bench-hands";
 
 test("a recorder that dies warm: the second is found, across a page that is loaded anew, and the counter's figure is kept", async ({

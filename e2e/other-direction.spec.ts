@@ -1,4 +1,4 @@
-import { expect, test } from "@playwright/test";
+import { expect, test } from "./test";
 import { BenchHands, FOUR_TIMES } from "./bench-hands";
 
 test("what comes across from tracks of the other direction is heard on a blank place, and told re 0", async ({

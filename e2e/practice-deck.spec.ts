@@ -1,4 +1,4 @@
-import { expect, test } from "@playwright/test";
+import { expect, test } from "./test";
 import { BenchHands } from "./bench-hands";
 import { choose } from "./choose";
 

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from "@playwright/test";
+import { expect, test, type Page } from "./test";
 import { BenchHands, FOUR_TIMES } from "./bench-hands";
 
 const monitor = (page: Page) => page.getByRole("status", { name: "Monitor" });

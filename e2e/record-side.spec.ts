@@ -1,4 +1,4 @@
-import { expect, test } from "@playwright/test";
+import { expect, test } from "./test";
 import { BenchHands, FOUR_TIMES } from "./bench-hands";
 
 test("bias: the sequence is recorded, heard off the tape, learned from a trial turn, and the card says how far", async ({

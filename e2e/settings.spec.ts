@@ -1,4 +1,4 @@
-import { expect, test } from "@playwright/test";
+import { expect, test } from "./test";
 import { BenchHands, FOUR_TIMES } from "./bench-hands";
 
 test("a new blank: one run gives its passport, the front is kept, and the owner's card says both", async ({

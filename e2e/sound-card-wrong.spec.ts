@@ -1,4 +1,4 @@
-import { expect, test } from "@playwright/test";
+import { expect, test } from "./test";
 import { BenchHands } from "./bench-hands";
 
 test("another tone than the tape's is named, not measured", async ({ page }) => {

@@ -1,4 +1,4 @@
-import { expect, test } from "@playwright/test";
+import { expect, test } from "./test";
 import { BenchHands } from "./bench-hands";
 
 test("the sound card is heard live: speed and level as they are in the file", async ({ page }) => {

@@ -1,4 +1,4 @@
-import { expect, test } from "@playwright/test";
+import { expect, test } from "./test";
 import { BenchHands, FOUR_TIMES } from "./bench-hands";
 import { COPY, MUSIC } from "./sounds";
 import { choose } from "./choose";

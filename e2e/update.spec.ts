@@ -1,6 +1,6 @@
 import { Agent, createServer, request, type Server } from "node:http";
 import type { AddressInfo } from "node:net";
-import { expect, test } from "@playwright/test";
+import { expect, test } from "./test";
 
 /** Passes everything on to the server of the tests, with a line more in the service worker for each version that was made. */
 async function newerWhenAsked(

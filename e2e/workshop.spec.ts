@@ -1,4 +1,4 @@
-import { expect, test, type Locator, type Page } from "@playwright/test";
+import { expect, test, type Locator, type Page } from "./test";
 import { BenchHands } from "./bench-hands";
 import { choose } from "./choose";
 import { NOT_WAV } from "./sounds";

@@ -5,6 +5,7 @@ import { writeSequenceJson } from "@/core/formats/sequence-json";
 import { sequenceSchema } from "@/core/signals/sequence";
 import { commandLine } from "@/testing/command-line";
 import { fmTone, sumOf } from "@/testing/fm-tone";
+import { sampled } from "@/testing/sampled";
 
 const { at, run } = commandLine();
 
@@ -152,10 +153,7 @@ describe("from a sequence to what its recording tells", () => {
 describe("measure noise and dropouts", () => {
   const rate = 48000;
   const tone = (hz: number, amplitude: number, seconds: number) =>
-    Float64Array.from(
-      { length: seconds * rate },
-      (_, i) => amplitude * Math.sin((2 * Math.PI * hz * i) / rate),
-    );
+    sampled(seconds * rate, (i) => amplitude * Math.sin((2 * Math.PI * hz * i) / rate));
 
   it("noise is told re the reference, hum by its lines, and a file at its own floor is called so", () => {
     const left = sumOf(tone(1000, 0.001, 4), tone(50, 0.003, 4));

@@ -4,6 +4,7 @@ import { wavFile } from "@/core/formats/wav-writer";
 import { commandLine } from "@/testing/command-line";
 import { fmTone } from "@/testing/fm-tone";
 import { pluckedNotes } from "@/testing/plucked-notes";
+import { sampled } from "@/testing/sampled";
 
 const { at, run } = commandLine();
 
@@ -55,10 +56,7 @@ describe("measure flutter --machine and match", () => {
     const notes = pluckedNotes(3, 26);
     const [copy, original, tone] = ["copy.wav", "original.wav", "steady.wav"].map(at);
     const write = (file: string, seconds: number, sound: (t: number) => number) =>
-      writeFileSync(
-        file,
-        wavFile([Float64Array.from({ length: seconds * 16000 }, (_, i) => sound(i / 16000))], 16000, "int16"),
-      );
+      writeFileSync(file, wavFile([sampled(seconds * 16000, (i) => sound(i / 16000))], 16000, "int16"));
     write(original, 22, notes);
     write(copy, 16, (t) => 0.5 * notes(2 + 0.96 * t));
     write(tone, 10, (t) => 0.3 * Math.sin(3000 * t));

@@ -12,8 +12,8 @@ const DEMO_URL = "/demo/workshop.unzel.json";
  */
 export async function prepareFirstVisit(demo: boolean): Promise<void> {
   await database.transaction("rw", database.tapes, async () => {
-    for (const tape of BUILT_IN_TAPES)
-      if (!(await database.tapes.get(tape.id))) await database.tapes.add({ ...tape });
+    const here = await database.tapes.bulkGet(BUILT_IN_TAPES.map(({ id }) => id));
+    await database.tapes.bulkAdd(BUILT_IN_TAPES.filter((_, i) => here[i] === undefined));
   });
   if (demo && !(await database.flags.get("demo"))) await loadDemoWorkshop(true);
 }

@@ -1,3 +1,4 @@
+import { sampled } from "./sampled";
 /** One sinusoidal deviation: rate in Hz, peak as a fraction, phase in radians. */
 export interface Modulation {
   rateHz: number;
@@ -16,7 +17,7 @@ export function fmTone(
   modulations: Modulation[] = [],
   amplitude = 0.5,
 ): Float64Array {
-  return Float64Array.from({ length: Math.round(seconds * sampleRateHz) }, (_, i) => {
+  return sampled(Math.round(seconds * sampleRateHz), (i) => {
     const t = i / sampleRateHz;
     let phase = 2 * Math.PI * carrierHz * t;
     for (const { rateHz, peak, phase: p = 0.7 } of modulations)
@@ -34,7 +35,7 @@ export function pulsedTone(
   pulseSeconds: number,
 ) {
   const passed = (t: number) => Math.floor(t) * pulseSeconds + Math.min(t - Math.floor(t), pulseSeconds);
-  return Float64Array.from({ length: Math.round(seconds * sampleRateHz) }, (_, i) => {
+  return sampled(Math.round(seconds * sampleRateHz), (i) => {
     const t = i / sampleRateHz;
     return 0.5 * Math.sin(2 * Math.PI * carrierHz * (t + peak * passed(t)));
   });
@@ -43,11 +44,15 @@ export function pulsedTone(
 /** White noise of the given RMS, repeatable. */
 export function whiteNoise(length: number, rms: number, seed = 1): Float64Array {
   let state = seed;
-  const uniform = () => (state = (state * 48271) % 2147483647) / 2147483647;
-  return Float64Array.from(
-    { length },
-    () => rms * Math.sqrt(-2 * Math.log(uniform())) * Math.cos(2 * Math.PI * uniform()),
-  );
+  // state · 48271 modulo 2³¹ − 1: what is above bit 31 counts once more below
+  const uniform = () => {
+    const product = state * 48271;
+    const high = Math.floor(product / 2147483648);
+    const sum = product - high * 2147483648 + high;
+    state = sum < 2147483647 ? sum : sum - 2147483647;
+    return state / 2147483647;
+  };
+  return sampled(length, () => rms * Math.sqrt(-2 * Math.log(uniform())) * Math.cos(2 * Math.PI * uniform()));
 }
 
 export const sumOf = (a: Float64Array, b: Float64Array): Float64Array => a.map((v, i) => v + b[i]);

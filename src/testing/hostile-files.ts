@@ -19,6 +19,7 @@ import { PRESETS } from "@/core/signals/presets";
 import type { SeededRandom } from "@/core/dsp/seeded-random";
 import { flacFile } from "./flac-encoder";
 import { aBundle } from "./records";
+import { sampled } from "./sampled";
 
 /** Something that reads bytes of whoever wrote them. */
 export interface Reader {
@@ -45,7 +46,7 @@ async function readSound(bytes: Uint8Array): Promise<unknown> {
   return { ...sound, loudest };
 }
 
-const tone = Float64Array.from({ length: 3000 }, (_, i) => 0.4 * Math.sin(0.41 * i));
+const tone = sampled(3000, (i) => 0.4 * Math.sin(0.41 * i));
 const steps = Int32Array.from(tone, (v) => Math.round(v * 32768));
 
 export const READERS: readonly Reader[] = [

@@ -1,6 +1,7 @@
 import { amplitudeOf } from "@/core/dsp/decibels";
 import { interpolateIn } from "@/core/dsp/sinc-interpolator";
 import { whiteNoise } from "./fm-tone";
+import { sampled } from "./sampled";
 
 export interface RecorderOptions {
   /** Speed of the playing machine re the recording one. */
@@ -52,7 +53,7 @@ export function madeRecording(
     // silence on both sides, as far as an interpolation reaches and the flutter strays
     const mixed = new Float64Array(tracks[c].length + 2 * AROUND);
     for (let i = 0; i < tracks[c].length; i++) mixed[AROUND + i] = tracks[c][i] + leak * tracks[1 - c][i];
-    return Float64Array.from({ length: frames }, (_, i) => {
+    return sampled(frames, (i) => {
       const t = i / rate;
       const place = speed * (t + (flutter * (1 - Math.cos(swing * t))) / swing) * rate;
       return interpolateIn(mixed, AROUND + place) + hiss[i];

@@ -1,5 +1,6 @@
 import { amplitudeOf } from "@/core/dsp/decibels";
 import { whiteNoise } from "./fm-tone";
+import { sampled } from "./sampled";
 
 export interface PairToneOptions {
   frequencyHz: number;
@@ -21,6 +22,9 @@ export interface PairToneOptions {
   seed?: number;
 }
 
+const mainsAt = (t: number) =>
+  [1, 2, 3, 6, 20].reduce((sum, k) => sum + Math.sin(2 * Math.PI * 50 * k * t + k) / Math.sqrt(k), 0);
+
 /** A tone from a tape in two channels, in closed form: one time base, the right channel later, noise and hum. */
 export function pairTone(options: PairToneOptions): [Float64Array, Float64Array] {
   const { frequencyHz, seconds, sampleRateHz = 48000, delaySeconds = 0, weaveSeconds = 0 } = options;
@@ -36,14 +40,10 @@ export function pairTone(options: PairToneOptions): [Float64Array, Float64Array]
   const channel = (dbfs: number, late: (t: number) => number, noiseSeed: number) => {
     const gain = amplitudeOf(dbfs);
     const noise = whiteNoise(n, (gain / Math.SQRT2) * amplitudeOf(-snrDb), noiseSeed);
-    const hum = humDbfs === undefined ? 0 : amplitudeOf(humDbfs);
-    return noise.map((x, i) => {
+    return sampled(n, (i) => {
       const t = i / sampleRateHz;
-      const mains = [1, 2, 3, 6, 20].reduce(
-        (sum, k) => sum + Math.sin(2 * Math.PI * 50 * k * t + k) / Math.sqrt(k),
-        0,
-      );
-      return x + hum * mains + gain * Math.sin(2 * Math.PI * frequencyHz * (tapeTime(t) - late(t)));
+      const hum = humDbfs === undefined ? 0 : amplitudeOf(humDbfs) * mainsAt(t);
+      return noise[i] + hum + gain * Math.sin(2 * Math.PI * frequencyHz * (tapeTime(t) - late(t)));
     });
   };
   const weave = (t: number) => weaveSeconds * Math.sin(2 * Math.PI * 0.31 * t + seed);

@@ -1,4 +1,5 @@
 import { SeededRandom } from "@/core/dsp/seeded-random";
+import { sampled } from "./sampled";
 
 export const DEVIATION_RATE_HZ = 1600;
 
@@ -31,7 +32,7 @@ export const reelWave =
 export function flutterOfParts(seconds: number, deviations: Deviation[], noise = 0, seed = 3) {
   const random = new SeededRandom(seed);
   let slow = 0;
-  const deviation = Float64Array.from({ length: Math.round(seconds * DEVIATION_RATE_HZ) }, (_, i) => {
+  const deviation = sampled(Math.round(seconds * DEVIATION_RATE_HZ), (i) => {
     slow += -0.001 * slow + 0.045 * random.normal();
     const t = i / DEVIATION_RATE_HZ;
     return deviations.reduce((sum, d) => sum + d(t), noise * (random.normal() + slow));

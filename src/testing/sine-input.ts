@@ -1,5 +1,6 @@
 import { amplitudeOf } from "@/core/dsp/decibels";
 import type { RecordInput } from "@/core/simulator/practice-deck";
+import { sampled } from "./sampled";
 
 /** A tone without an end on both channels, as what a deck records. */
 export function sineInput(frequencyHz: number, levelDbfs: number, sampleRateHz: number): RecordInput {
@@ -7,7 +8,7 @@ export function sineInput(frequencyHz: number, levelDbfs: number, sampleRateHz: 
   const amplitude = amplitudeOf(levelDbfs);
   let at = 0;
   return (frames) => {
-    const block = Float64Array.from({ length: frames }, (_, i) => amplitude * Math.sin(step * (at + i)));
+    const block = sampled(frames, (i) => amplitude * Math.sin(step * (at + i)));
     at += frames;
     return [block, block.slice()];
   };

@@ -1,5 +1,6 @@
 import { amplitudeDb } from "@/core/dsp/decibels";
 import { besselI0 } from "@/core/dsp/kaiser-lowpass";
+import { sampled } from "./sampled";
 
 /** Kaiser window whose side lobes lie 150 dB down. */
 const BETA = 21;
@@ -30,16 +31,22 @@ export function harmonicsOf(
       `harmonics of ${nearHz} Hz need at least fifty cycles; ${x.length} samples are too few`,
     );
   const least = Math.ceil((2 * SHORTEST_CYCLES * sampleRateHz) / nearHz);
+  const windows = new Map<number, Float64Array>();
+  const lineAt = (from: number, length: number, hz: number) => {
+    const window = windows.get(length) ?? windowOf(length);
+    windows.set(length, window);
+    return lineIn(x, from, window, sampleRateHz, hz);
+  };
   let frequencyHz = nearHz;
   for (const share of SHARES) {
     const half = Math.min(x.length, Math.max(least, Math.round(share * x.length))) >> 1;
-    const a = lineAt(x, 0, half, sampleRateHz, frequencyHz);
-    const b = lineAt(x, half, half, sampleRateHz, frequencyHz);
+    const a = lineAt(0, half, frequencyHz);
+    const b = lineAt(half, half, frequencyHz);
     const turned = Math.atan2(b.im * a.re - b.re * a.im, b.re * a.re + b.im * a.im);
     frequencyHz += (turned * sampleRateHz) / (2 * Math.PI * half);
   }
   const amplitude = (hz: number) => {
-    const { re, im } = lineAt(x, 0, x.length, sampleRateHz, hz);
+    const { re, im } = lineAt(0, x.length, hz);
     return Math.hypot(re, im);
   };
   const fundamental = amplitude(frequencyHz);
@@ -53,18 +60,23 @@ export function harmonicsOf(
   };
 }
 
-/** Complex amplitude of the line at `hz`, its phase counted from sample 0 of `x`. */
-function lineAt(x: ArrayLike<number>, from: number, length: number, sampleRateHz: number, hz: number) {
+const windowOf = (length: number) =>
+  sampled(length, (i) => {
+    const place = (2 * i) / (length - 1) - 1;
+    return besselI0(BETA * Math.sqrt(Math.max(0, 1 - place * place)));
+  });
+
+/** Complex amplitude of the line at `hz` in the stretch under the window, its phase counted from sample 0 of `x`. */
+function lineIn(x: ArrayLike<number>, from: number, window: Float64Array, sampleRateHz: number, hz: number) {
   let [re, im, sum] = [0, 0, 0];
   const step = hz / sampleRateHz;
-  for (let i = 0; i < length; i++) {
-    const place = (2 * i) / (length - 1) - 1;
-    const window = besselI0(BETA * Math.sqrt(Math.max(0, 1 - place * place)));
+  for (let i = 0; i < window.length; i++) {
     const cycles = step * (from + i);
     const angle = 2 * Math.PI * (cycles - Math.floor(cycles));
-    re += window * x[from + i] * Math.cos(angle);
-    im -= window * x[from + i] * Math.sin(angle);
-    sum += window;
+    const value = window[i] * x[from + i];
+    re += value * Math.cos(angle);
+    im -= value * Math.sin(angle);
+    sum += window[i];
   }
   return { re: (2 * re) / sum, im: (2 * im) / sum };
 }

@@ -1,6 +1,7 @@
 import { amplitudeOf } from "@/core/dsp/decibels";
 import type { SweepShape } from "@/core/measure/sweep-levels";
 import { whiteNoise } from "./fm-tone";
+import { sampled } from "./sampled";
 
 const RATE = 48000;
 export const SWEEP: SweepShape = { frequencyHz: 40, toFrequencyHz: 12_500, seconds: 20 };
@@ -32,18 +33,19 @@ export function sweepSound({
     amplitudeOf(-75),
     3,
   );
-  return noise.map((hiss, i) => {
+  const mainsAt = (t: number) =>
+    [1, 2, 3, 5].reduce((sum, k) => sum + Math.sin(2 * Math.PI * 50.02 * k * t + k) / k, 0);
+  return sampled(noise.length, (i) => {
     const t = i / RATE - SWEEP_START_SECONDS;
     const wow = flutter.reduce(
       (sum, [percent, hz]) => sum - ((percent / 100) * Math.cos(2 * Math.PI * hz * t)) / (2 * Math.PI * hz),
       0,
     );
     const tape = speedRatio * (t + wow);
-    const mains = [1, 2, 3, 5].reduce((sum, k) => sum + Math.sin(2 * Math.PI * 50.02 * k * t + k) / k, 0);
-    const hum = humDbfs === undefined ? 0 : amplitudeOf(humDbfs) * mains;
-    if (tape < 0 || tape > seconds) return hiss + hum;
+    const hum = humDbfs === undefined ? 0 : amplitudeOf(humDbfs) * mainsAt(t);
+    if (tape < 0 || tape > seconds) return noise[i] + hum;
     const hz = frequencyHz * Math.exp(rise * tape);
     const phase = ((2 * Math.PI * frequencyHz) / rise) * Math.expm1(rise * tape);
-    return hiss + hum + amplitudeOf(lossDb(hz) - 20) * Math.sin(phase);
+    return noise[i] + hum + amplitudeOf(lossDb(hz) - 20) * Math.sin(phase);
   });
 }

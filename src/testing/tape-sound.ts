@@ -1,6 +1,7 @@
 import { amplitudeOf } from "@/core/dsp/decibels";
 import type { Band } from "@/core/reference/reference-tape";
 import { whiteNoise } from "./fm-tone";
+import { sampled } from "./sampled";
 
 /** One piece of a recording: a band, or part of one, or something else between the bands. */
 export type Piece =
@@ -62,7 +63,7 @@ export function tapeSound(
   const noise = [whiteNoise(at, amplitudeOf(noiseDbfs), 11), whiteNoise(at, amplitudeOf(noiseDbfs), 12)];
   for (let i = 0; i < at; i++) {
     const t = (2 * Math.PI * i) / rate;
-    const mains = hum * (Math.sin(50 * t) + 0.5 * Math.sin(150 * t) + 0.3 * Math.sin(250 * t));
+    const mains = hum && hum * (Math.sin(50 * t) + 0.5 * Math.sin(150 * t) + 0.3 * Math.sin(250 * t));
     left[i] += mains + noise[0][i];
     right[i] += mains + noise[1][i];
   }
@@ -85,7 +86,7 @@ function soundOf(
     const n = Math.round((band.seconds / WIND_SPEED) * rate);
     const hz = band.frequencyHz * WIND_SPEED;
     if (hz > 0.45 * rate) return new Float64Array(n);
-    return Float64Array.from({ length: n }, (_, i) => 0.1 * Math.sin((-2 * Math.PI * hz * i) / rate));
+    return sampled(n, (i) => 0.1 * Math.sin((-2 * Math.PI * hz * i) / rate));
   }
   const [from, to] = [piece.from ?? 0, piece.to ?? band.seconds];
   const n = Math.round(((to - from) / ratio) * rate);
@@ -95,7 +96,7 @@ function soundOf(
   if (band.kind === "noise") return whiteNoise(n, gain / Math.SQRT2, 5);
   const peak = flutterPercent / 100;
   const span = Math.log((band.toFrequencyHz ?? 1) / band.frequencyHz);
-  return Float64Array.from({ length: n }, (_, i) => {
+  return sampled(n, (i) => {
     const t = i / rate;
     const tape = from + ratio * (t - (peak * Math.cos(2 * Math.PI * 4 * t)) / (2 * Math.PI * 4));
     const cycles =
@@ -109,7 +110,7 @@ function soundOf(
 /** Voiced syllables: a wandering pitch with its harmonics, opened and closed a few times a second. */
 function speech(seconds: number, rate: number): Float64Array {
   let phase = 0;
-  return Float64Array.from({ length: Math.round(seconds * rate) }, (_, i) => {
+  return sampled(Math.round(seconds * rate), (i) => {
     const t = i / rate;
     phase +=
       (120 * (1 + 0.2 * Math.sin(2 * Math.PI * 0.9 * t) + 0.04 * Math.sin(2 * Math.PI * 5 * t))) / rate;

@@ -7,6 +7,7 @@ import { FirDecimator } from "./fir-decimator";
 import { kaiserLowpass } from "./kaiser-lowpass";
 import { quantileInPlace } from "./quantile";
 import { ToneDemodulator } from "./tone-demodulator";
+import { sampled } from "@/testing/sampled";
 
 const db = (ratio: number) => 20 * Math.log10(ratio);
 
@@ -73,7 +74,7 @@ describe("filter sections", () => {
   });
   it("filters a sinusoid by the gain it states", () => {
     const sections = [butterworthHighpass(3, 1000), shelf(20, 40, 1000)];
-    const x = Float64Array.from({ length: 8000 }, (_, i) => Math.sin((2 * Math.PI * 12.5 * i) / 1000));
+    const x = sampled(8000, (i) => Math.sin((2 * Math.PI * 12.5 * i) / 1000));
     for (const section of sections) new SectionFilter(section).push(x);
     expect(Math.max(...x.subarray(4000))).toBeCloseTo(gainAt(sections, 12.5, 1000), 3);
   });
@@ -81,7 +82,7 @@ describe("filter sections", () => {
 
 describe("amplitude spectrum", () => {
   it("reads a sinusoid's own amplitude and RMS, padded or averaged", () => {
-    const x = Float64Array.from({ length: 6000 }, (_, i) => 0.3 * Math.sin((2 * Math.PI * 40 * i) / 1000));
+    const x = sampled(6000, (i) => 0.3 * Math.sin((2 * Math.PI * 40 * i) / 1000));
     for (const s of [
       amplitudeSpectrum(x, 1000, 8192, 4000),
       amplitudeSpectrum(x, 1000, 32768, 6000),
@@ -129,7 +130,7 @@ describe("tone demodulator", () => {
 
   it("says when its results were: a change shows where it happened", () => {
     const rate = 48000;
-    const tone = Float64Array.from({ length: rate }, (_, i) => {
+    const tone = sampled(rate, (i) => {
       const t = i / rate;
       return Math.sin(2 * Math.PI * 3150 * (t + 0.02 * Math.max(0, t - 0.5)));
     });

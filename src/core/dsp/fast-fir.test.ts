@@ -1,9 +1,10 @@
 import { describe, expect, it } from "vitest";
 import { FastFir } from "./fast-fir";
 import { SeededRandom } from "./seeded-random";
+import { sampled } from "@/testing/sampled";
 
 const random = new SeededRandom(4);
-const noise = (length: number) => Float64Array.from({ length }, () => random.normal());
+const noise = (length: number) => sampled(length, () => random.normal());
 
 /** What a filter is by definition. */
 const convolved = (x: Float64Array, taps: Float64Array) =>

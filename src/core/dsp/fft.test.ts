@@ -2,6 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { Fft } from "./fft";
 import { SeededRandom } from "./seeded-random";
+import { sampled } from "@/testing/sampled";
 
 /** Straight from the definition. */
 function plainly(input: Float64Array): Float64Array {
@@ -24,7 +25,7 @@ function expectAlike(found: Float64Array, wanted: Float64Array): void {
 const sizes = fc.integer({ min: 2, max: 8 }).map((power) => 2 ** power);
 const noise = (length: number, seed: number): Float64Array => {
   const random = new SeededRandom(seed);
-  return Float64Array.from({ length }, () => random.normal());
+  return sampled(length, () => random.normal());
 };
 
 describe("the Fourier transform", () => {

@@ -5,6 +5,7 @@ import { lineThrough } from "./line-fit";
 import { median } from "./quantile";
 import { SeededRandom } from "./seeded-random";
 import { summitNear } from "./spectral-summit";
+import { sampled } from "@/testing/sampled";
 
 const number = fc.double({ min: -100, max: 100, noNaN: true });
 
@@ -36,10 +37,7 @@ describe("the summit of a spectrum", () => {
   it("is read between its bins, in place and height", () => {
     fc.assert(
       fc.property(fc.double({ min: 40, max: 80, noNaN: true }), (bin) => {
-        const x = Float64Array.from(
-          { length: 1024 },
-          (_, i) => 0.7 * Math.sin((2 * Math.PI * bin * i) / 1024),
-        );
+        const x = sampled(1024, (i) => 0.7 * Math.sin((2 * Math.PI * bin * i) / 1024));
         const { amplitude } = amplitudeSpectrum(x, 1024, 4096, 1024);
         let k = 1;
         for (let i = 1; i < amplitude.length; i++) if (amplitude[i] > amplitude[k]) k = i;

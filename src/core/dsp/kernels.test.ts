@@ -7,6 +7,7 @@ import { convolve, FIR_KERNEL, firRow } from "./fir-kernel";
 import { interpolateIn, interpolateMany, INTERPOLATOR_REACH } from "./sinc-interpolator";
 import { SINC_KERNEL } from "./sinc-kernel";
 import { SeededRandom } from "./seeded-random";
+import { sampled } from "@/testing/sampled";
 
 it.each([
   ["fft-kernel", FFT_KERNEL],
@@ -24,7 +25,7 @@ it("values between samples are the same one by one and many at once", () => {
   const samples = Float32Array.from({ length: 3000 }, () => random.normal());
   const span = samples.length - 2 * INTERPOLATOR_REACH - 1;
   for (const count of [1, 7, 2000]) {
-    const at = Float64Array.from({ length: count }, () => INTERPOLATOR_REACH + span * random.uniform());
+    const at = sampled(count, () => INTERPOLATOR_REACH + span * random.uniform());
     const out = new Float64Array(count);
     interpolateMany(samples, at, out);
     out.forEach((value, i) => expect(value).toBeCloseTo(interpolateIn(samples, at[i]), 12));
@@ -41,7 +42,7 @@ describe("the kernel of the filters", () => {
         fc.integer({ min: 0, max: 5 }),
         (taps, step, count, from) => {
           const random = new SeededRandom(100 * taps + count);
-          const row = () => Float64Array.from({ length: taps }, () => random.normal());
+          const row = () => sampled(taps, () => random.normal());
           const [first, second] = [row(), row()];
           const length = (count - 1) * step + taps;
           const samples = new Float64Array(from + length).map(() => random.normal());

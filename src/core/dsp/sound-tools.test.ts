@@ -7,6 +7,7 @@ import { SeededRandom } from "./seeded-random";
 import { interpolate, interpolateIn, INTERPOLATOR_REACH } from "./sinc-interpolator";
 import { StereoSpectrum } from "./stereo-spectrum";
 import { TruePeak } from "./true-peak";
+import { sampled } from "@/testing/sampled";
 
 const RATE = 48000;
 const db = (ratio: number) => 20 * Math.log10(ratio);
@@ -27,7 +28,7 @@ describe("interpolation between samples", () => {
   it("what is not the tone stays 100 dB below it", () => {
     // read a little fast, the tone has moved by that much and nothing else has come up
     const read = sine(10000);
-    const x = Float64Array.from({ length: 4096 }, (_, i) => interpolate(read, 100 + i * 1.0037));
+    const x = sampled(4096, (i) => interpolate(read, 100 + i * 1.0037));
     const spectrum = new StereoSpectrum(4096);
     spectrum.transform(x, null, 0);
     const peak = Math.round((10037 / RATE) * 4096);
@@ -99,10 +100,7 @@ describe("spectra of two channels in one transform", () => {
   it("hold the squared amplitude of a sine in its main lobe, and its phase at the middle", () => {
     const phase = 0.7;
     const hz = 100.3 * (RATE / 4096);
-    const x = Float64Array.from(
-      { length: 4096 },
-      (_, i) => 0.3 * Math.cos((2 * Math.PI * hz * (i - 2048)) / RATE + phase),
-    );
+    const x = sampled(4096, (i) => 0.3 * Math.cos((2 * Math.PI * hz * (i - 2048)) / RATE + phase));
     const spectrum = new StereoSpectrum(4096);
     spectrum.transform(x, null, 0);
     const lobe = spectrum.leftPower.slice(96, 106).reduce((sum, power) => sum + power, 0);

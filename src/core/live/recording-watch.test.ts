@@ -6,6 +6,7 @@ import { PracticeDeck } from "@/core/simulator/practice-deck";
 import { practiceMachine } from "@/core/simulator/practice-machines";
 import type { TransportParameters } from "@/core/simulator/transport-parameters";
 import { RecordingWatch } from "./recording-watch";
+import { sampled } from "@/testing/sampled";
 
 const RATE = 48000;
 const TONES = { middleHz: 315, trebleHz: 10_000, oldHz: 1000 };
@@ -43,11 +44,7 @@ function watched(
 ): { toldAt: number | null } {
   let toldAt: number | null = null;
   for (let at = 0; at < left.length; at += block) {
-    watch.push(
-      [left, right].map((x) =>
-        Float64Array.from({ length: Math.min(block, x.length - at) }, (_, i) => x[at + i]),
-      ),
-    );
+    watch.push([left, right].map((x) => sampled(Math.min(block, x.length - at), (i) => x[at + i])));
     if (watch.result?.went.length && toldAt === null) toldAt = (at + block) / RATE;
   }
   return { toldAt };

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { SeededRandom } from "@/core/dsp/seeded-random";
 import { countsDropOuts, DropOutMeter, together, type DropOut } from "./drop-outs";
+import { sampled } from "@/testing/sampled";
 
 const RATE = 48_000;
 
@@ -16,7 +17,7 @@ interface Made {
 /** A tone of 3150 Hz with dips of a known depth. */
 function made({ events, seconds, hiss = 0, hum = 0, flutter = 0.002, shape = "gate" }: Made): Float64Array {
   const random = new SeededRandom(5);
-  return Float64Array.from({ length: seconds * RATE }, (_, i) => {
+  return sampled(seconds * RATE, (i) => {
     const t = i / RATE;
     const dip = events.find(({ atSeconds, seconds: long }) => t >= atSeconds && t < atSeconds + long);
     const share = dip ? (t - dip.atSeconds) / dip.seconds : 0;

@@ -1,12 +1,13 @@
 import { describe, expect, it } from "vitest";
 import { latestWaveform, strongestWaveform } from "./flutter-waveform";
 import type { SteadyStretch } from "./steady-stretch";
+import { sampled } from "@/testing/sampled";
 
 const RATE = 1000;
 const stretch = (seconds: number, deviation: (t: number) => number): SteadyStretch => ({
   startSeconds: 2,
   rateHz: RATE,
-  deviation: Float64Array.from({ length: seconds * RATE }, (_, i) => deviation(i / RATE)),
+  deviation: sampled(seconds * RATE, (i) => deviation(i / RATE)),
   amplitude: new Float64Array(seconds * RATE).fill(0.25),
   bridged: [],
   dropouts: 0,

@@ -4,6 +4,7 @@ import { FLUTTER_WEIGHTING_DB, flutterWeighting } from "@/core/standards/flutter
 import { fmTone, pulsedTone, type Modulation } from "@/testing/fm-tone";
 import { QuasiPeakMeter } from "./quasi-peak";
 import { TransportMeter } from "./transport-meter";
+import { sampled } from "@/testing/sampled";
 
 function flutterOfTone(tone: Float64Array, sampleRateHz = 48000, nominalHz = 3150) {
   const meter = new TransportMeter(sampleRateHz, 1, nominalHz);
@@ -108,7 +109,7 @@ describe("quasi-peak dynamics on one pulse a second (IEC 60386)", () => {
   });
 
   it("scales with the deviation", () => {
-    const x = Float64Array.from({ length: 8000 }, (_, i) => Math.sin(i / 40) + 0.3 * Math.sin(i / 7));
+    const x = sampled(8000, (i) => Math.sin(i / 40) + 0.3 * Math.sin(i / 7));
     const peakOf = (values: Float64Array) => {
       const meter = new QuasiPeakMeter(2000);
       meter.push(values);

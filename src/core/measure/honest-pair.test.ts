@@ -4,6 +4,7 @@ import { pairTone } from "@/testing/pair-tone";
 import { azimuthOf, type LadderTone } from "./azimuth";
 import { FlatTops } from "./flat-tops";
 import { TonePairMeter } from "./tone-pair";
+import { sampled } from "@/testing/sampled";
 
 const RATE = 24_000;
 const measured = (sound: [Float64Array, Float64Array], hz: number) => {
@@ -52,7 +53,7 @@ it("the ± of a level holds its long mean while the tape flickers", () => {
       0.15 * 20 ** random.uniform(),
       7 * random.uniform(),
     ];
-    const sound = Float64Array.from({ length: seconds * rate }, (_, i) => {
+    const sound = sampled(seconds * rate, (i) => {
       const level = flickerDb * Math.sin((2 * Math.PI * flickerHz * i) / rate + start);
       return 0.25 * 10 ** (level / 20) * Math.sin((2 * Math.PI * 1000 * i) / rate) + 0.001 * random.normal();
     });
@@ -93,7 +94,7 @@ describe("a channel that is not there", () => {
 
 describe("tops that are cut off", () => {
   const sine = (hz: number, amplitude: number, bits = 24) =>
-    Float64Array.from({ length: RATE }, (_, i) => {
+    sampled(RATE, (i) => {
       const step = 2 ** (1 - bits);
       return Math.round((amplitude * Math.sin((2 * Math.PI * hz * i) / RATE + 0.3)) / step) * step;
     });

@@ -4,6 +4,7 @@ import { fmTone, sumOf, whiteNoise } from "@/testing/fm-tone";
 import { flutterOf } from "./flutter";
 import { speedOf } from "./speed";
 import { TransportMeter } from "./transport-meter";
+import { sampled } from "@/testing/sampled";
 
 const RATE = 200;
 const TRIALS = 200;
@@ -43,9 +44,9 @@ describe("the ± of speed holds the machine's own mean speed", () => {
       const deviationAt = MACHINES[name](random);
       const noise = 0.0015 + 0.06 * random.uniform();
       const seconds = 3 + 17 * random.uniform();
-      const deviation = Float64Array.from(
-        { length: Math.round(seconds * RATE) },
-        (_, i) => (deviationAt(i / RATE, 1 / RATE) + noise * random.normal()) / 100,
+      const deviation = sampled(
+        Math.round(seconds * RATE),
+        (i) => (deviationAt(i / RATE, 1 / RATE) + noise * random.normal()) / 100,
       );
       const { errorPercent, uncertaintyPercent } = speedOf({ deviation, rateHz: RATE });
       if (Math.abs(errorPercent) <= uncertaintyPercent) held++;
@@ -71,10 +72,7 @@ describe("the ± of speed holds the machine's own mean speed", () => {
     [5, 4],
     [5, 12],
   ])("a speed that settles with %f s, heard %f s after the start, is said to creep", (tau, after) => {
-    const deviation = Float64Array.from(
-      { length: 6 * RATE },
-      (_, i) => 0.003 - 0.005 * Math.exp(-(after + i / RATE) / tau),
-    );
+    const deviation = sampled(6 * RATE, (i) => 0.003 - 0.005 * Math.exp(-(after + i / RATE) / tau));
     const { errorPercent, uncertaintyPercent, creepPercent } = speedOf({ deviation, rateHz: RATE });
     expect(Math.abs(errorPercent - 0.3)).toBeLessThan(uncertaintyPercent);
     expect(creepPercent).toBeGreaterThan(0.02);
@@ -83,7 +81,7 @@ describe("the ± of speed holds the machine's own mean speed", () => {
 
 /** What the lines of a machine make of its speed, 400 values a second. */
 const machineOf = (lines: Array<{ rateHz: number; peak: number; phase: number }>, seconds: number) =>
-  Float64Array.from({ length: seconds * 2 * RATE }, (_, i) =>
+  sampled(seconds * 2 * RATE, (i) =>
     lines.reduce(
       (sum, { rateHz, peak, phase }) => sum + peak * Math.sin((Math.PI * rateHz * i) / RATE + phase),
       0,
@@ -101,10 +99,7 @@ const wavering = (seconds = 12) => fmTone(seconds, SOUND_RATE, 3150 * 1.003, [{ 
 
 describe("the ± of flutter knows what the figure rests on", () => {
   const bell = (seconds: number, hz: number, amplitude: number) =>
-    Float64Array.from(
-      { length: seconds * SOUND_RATE },
-      (_, i) => amplitude * Math.sin((2 * Math.PI * hz * i) / SOUND_RATE),
-    );
+    sampled(seconds * SOUND_RATE, (i) => amplitude * Math.sin((2 * Math.PI * hz * i) / SOUND_RATE));
 
   it("in a clean sound it is no more than the meters' own", () => {
     const { result } = heard(wavering()).flutter;
@@ -191,7 +186,7 @@ describe("buzz beside the tone", () => {
   it.each([0.9, 1.2, 2])(
     "harmonics of hum at %f times its strength are told, and the ± is as wide",
     (strength) => {
-      const buzz = Float64Array.from({ length: 12 * SOUND_RATE }, (_, i) =>
+      const buzz = sampled(12 * SOUND_RATE, (i) =>
         [59, 60, 61, 62, 64].reduce(
           (sum, k) => sum + (0.5 * strength * Math.sin((2 * Math.PI * 50 * k * i) / SOUND_RATE + k)) / 1.5,
           0,

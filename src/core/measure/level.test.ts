@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { fmTone, sumOf, whiteNoise } from "@/testing/fm-tone";
 import { HumMeter } from "./hum";
 import { LevelMeter } from "./level-meter";
+import { sampled } from "@/testing/sampled";
 
 const RATE = 48000;
 const levelOf = (x: Float64Array) => {
@@ -21,7 +22,7 @@ describe("level", () => {
 
   it("true peak finds the crest that falls between the samples", () => {
     // a quarter of the rate, 45° off: every sample is 3.01 dB below the crest
-    const x = Float64Array.from({ length: RATE }, (_, i) => 0.5 * Math.sin((Math.PI / 2) * i + Math.PI / 4));
+    const x = sampled(RATE, (i) => 0.5 * Math.sin((Math.PI / 2) * i + Math.PI / 4));
     const swelling = x.map((v, i) => v * Math.min(1, i / 4800)); // a sudden start overshoots by itself
     const level = levelOf(swelling);
     expect(level.peakDbfs).toBeCloseTo(-9.03, 2);

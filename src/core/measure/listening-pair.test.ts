@@ -3,12 +3,10 @@ import { SeededRandom } from "@/core/dsp/seeded-random";
 import { listeningPair } from "./listening-pair";
 import { loudness } from "./loudness";
 import { SAME_LIKENESS, samePassage } from "./same-passage";
+import { sampled } from "@/testing/sampled";
 
 const sine = (hz: number, amplitude: number, seconds: number, rate: number) =>
-  Float64Array.from(
-    { length: seconds * rate },
-    (_, i) => amplitude * Math.sin((2 * Math.PI * hz * i) / rate),
-  );
+  sampled(seconds * rate, (i) => amplitude * Math.sin((2 * Math.PI * hz * i) / rate));
 
 describe("loudness", () => {
   // the standard's own: 997 Hz at full scale in one channel is −3.01

@@ -8,17 +8,15 @@ import {
 } from "@/core/standards/noise-weighting";
 import { residueOf } from "./residue";
 import { QuasiPeak468, weightedNoise } from "./weighted-noise";
+import { sampled } from "@/testing/sampled";
 
 const RATE = 48_000;
 const db = (gain: number) => 20 * Math.log10(gain);
 const tone = (hz: number, amplitude: number, seconds: number) =>
-  Float64Array.from(
-    { length: seconds * RATE },
-    (_, i) => amplitude * Math.sin((2 * Math.PI * hz * i) / RATE),
-  );
+  sampled(seconds * RATE, (i) => amplitude * Math.sin((2 * Math.PI * hz * i) / RATE));
 const hiss = (rms: number, seconds: number, seed = 1) => {
   const random = new SeededRandom(seed);
-  return Float64Array.from({ length: seconds * RATE }, () => rms * random.normal());
+  return sampled(seconds * RATE, () => rms * random.normal());
 };
 const sum = (a: Float64Array, b: Float64Array) => a.map((v, i) => v + b[i]);
 
@@ -80,7 +78,7 @@ describe("the quasi-peak detector against the bursts of BS.468-4", () => {
   const meter = new QuasiPeak468(RATE);
   const burst = (i: number) => Math.sin((2 * Math.PI * 5000 * i) / RATE);
   const read = (sound: (i: number) => number, seconds: number) =>
-    meter.detect([Float64Array.from({ length: seconds * RATE }, (_, i) => sound(i))], 0);
+    meter.detect([sampled(seconds * RATE, (i) => sound(i))], 0);
   const steady = read(burst, 3);
 
   it.each(SINGLE_BURSTS)("one of %f ms", (ms, least, nominal, most) => {
@@ -102,7 +100,7 @@ describe("the quasi-peak detector against the bursts of BS.468-4", () => {
 describe("what is left of a tone that was erased", () => {
   /** The tone wavers as on tape. */
   const wavering = (amplitude: number, seconds: number) =>
-    Float64Array.from({ length: seconds * RATE }, (_, i) => {
+    sampled(seconds * RATE, (i) => {
       const t = i / RATE;
       return (
         amplitude *

@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { SeededRandom } from "@/core/dsp/seeded-random";
 import { distortionOf } from "./distortion";
 import { orderLines } from "./order-lines";
+import { sampled } from "@/testing/sampled";
 
 const RATE = 48000;
 
@@ -18,7 +19,7 @@ interface Tone {
 function tone({ seconds = 4, hz = 315, harmonics = {}, flutter = 0, noise = 0 }: Tone): Float64Array {
   const random = new SeededRandom(9);
   let turns = 0;
-  return Float64Array.from({ length: seconds * RATE }, (_, i) => {
+  return sampled(seconds * RATE, (i) => {
     const t = i / RATE;
     turns += (hz / RATE) * (1 + flutter * (Math.sin(8 * Math.PI * t) + 0.3 * Math.sin(74 * Math.PI * t)));
     let value = Math.sin(2 * Math.PI * turns);

@@ -1,12 +1,13 @@
 import { describe, expect, it } from "vitest";
 import { SeededRandom } from "@/core/dsp/seeded-random";
 import { oscillatorLine } from "./oscillator-line";
+import { sampled } from "@/testing/sampled";
 
 const sound = (rate: number, hz: number, amplitude: number, seconds = 1) => {
   const random = new SeededRandom(3);
-  return Float64Array.from(
-    { length: seconds * rate },
-    (_, i) =>
+  return sampled(
+    seconds * rate,
+    (i) =>
       amplitude * Math.sin((2 * Math.PI * hz * i) / rate) +
       0.1 * Math.sin((2 * Math.PI * 315 * i) / rate) +
       1e-4 * random.normal(),

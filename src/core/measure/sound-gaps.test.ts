@@ -3,6 +3,7 @@ import { describe, expect, it } from "vitest";
 import { fmTone, whiteNoise } from "@/testing/fm-tone";
 import { SoundGaps } from "./sound-gaps";
 import { bandLimitOf, SpectrumWatch } from "./spectrum-watch";
+import { sampled } from "@/testing/sampled";
 
 const RATE = 48000;
 const START = 2 * RATE;
@@ -70,7 +71,7 @@ describe("where the noise of an input ends", () => {
   function limited(share: number): Float64Array {
     const noise = whiteNoise(4 * RATE, 0.01, 6);
     const half = 150;
-    const taps = Float64Array.from({ length: 2 * half + 1 }, (_, i) => {
+    const taps = sampled(2 * half + 1, (i) => {
       const x = i - half;
       const window = 0.42 + 0.5 * Math.cos((Math.PI * x) / half) + 0.08 * Math.cos((2 * Math.PI * x) / half);
       return window * (x === 0 ? share : Math.sin(Math.PI * share * x) / (Math.PI * x));

@@ -3,6 +3,7 @@ import { describe, expect, it } from "vitest";
 import { fmTone, sumOf, whiteNoise } from "@/testing/fm-tone";
 import { TransportMeter } from "./transport-meter";
 import { cents } from "./speed";
+import { sampled } from "@/testing/sampled";
 
 function speedOfChannels(sampleRateHz: number, channels: Float64Array[], nominalHz = 3150) {
   const meter = new TransportMeter(sampleRateHz, channels.length, nominalHz);
@@ -65,7 +66,7 @@ describe("speed of a reference tone", () => {
 
   it("gives drift in percent per minute", () => {
     const slope = 0.002 / 60; // 0.2 % a minute
-    const tone = Float64Array.from({ length: 20 * 48000 }, (_, i) => {
+    const tone = sampled(20 * 48000, (i) => {
       const t = i / 48000;
       return 0.5 * Math.sin(2 * Math.PI * 3150 * (t + (slope * t * t) / 2));
     });
@@ -118,7 +119,7 @@ describe("what is no reference tone", () => {
   });
 
   it("leaves the run-up of a deck that starts out of the figure", () => {
-    const channel = Float64Array.from({ length: 8 * 48000 }, (_, i) => {
+    const channel = sampled(8 * 48000, (i) => {
       const t = i / 48000;
       return 0.5 * Math.sin(2 * Math.PI * 3150 * (t + 0.2 * Math.exp(-t / 0.2) * 0.2));
     });

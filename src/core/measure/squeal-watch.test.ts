@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { SquealWatch, type Squeal } from "./squeal-watch";
+import { sampled } from "@/testing/sampled";
 
 const RATE = 48000;
 const BLOCK = 4800;
@@ -21,7 +22,7 @@ function watched(
   const watch = new SquealWatch(RATE);
   for (let from = 0; from < seconds * RATE; from += BLOCK) {
     watch.plays(toneHz, toneHz === null ? null : speed(from / RATE));
-    watch.push(Float64Array.from({ length: BLOCK }, (_, i) => sound((from + i) / RATE)));
+    watch.push(sampled(BLOCK, (i) => sound((from + i) / RATE)));
     if (watch.result) return { told: watch.result, at: from / RATE };
   }
   return null;
@@ -120,7 +121,7 @@ describe("a tape that squeals", () => {
     const quiet = noise(-60);
     const hear = (sound: Sound, from: number, seconds: number) => {
       for (let at = from; at < from + seconds; at += BLOCK / RATE)
-        watch.push(Float64Array.from({ length: BLOCK }, (_, i) => sound(at + i / RATE)));
+        watch.push(sampled(BLOCK, (i) => sound(at + i / RATE)));
     };
     hear(squeals, 0, 7);
     expect(watch.result).not.toBeNull();

@@ -5,6 +5,7 @@ import { onceAround, shapeOf } from "./once-around";
 import { rateLines } from "./rate-lines";
 import { POINTS_FROM_HZ, ratePoints } from "./rate-points";
 import { withoutTrend } from "./without-trend";
+import { sampled } from "@/testing/sampled";
 
 describe("lines of the rate spectrum", () => {
   it("have the power of their sines and the place of their rates", () => {
@@ -99,7 +100,7 @@ describe("the line of a reel", () => {
 });
 
 it("a deviation without its trend is about its own mean", () => {
-  const x = Float64Array.from({ length: 1000 }, (_, i) => 0.02 + 1e-5 * i + 0.001 * Math.sin(i / 7));
+  const x = sampled(1000, (i) => 0.02 + 1e-5 * i + 0.001 * Math.sin(i / 7));
   const out = withoutTrend(x);
   expect(out.reduce((a, b) => a + b, 0) / out.length).toBeCloseTo(0, 9);
   const carrier = 1 + x.reduce((a, b) => a + b, 0) / x.length;

@@ -12,6 +12,7 @@ import { noiseLevels } from "./noise-levels";
 import { sweepLevels } from "./sweep-levels";
 import { seriesBetween, type WideLevel } from "./wide-levels";
 import { withoutHum } from "./without-hum";
+import { sampled } from "@/testing/sampled";
 
 const RATE = 48000;
 
@@ -69,7 +70,7 @@ describe("level along a sweep", () => {
 describe("level of pink noise by bands", () => {
   const period = noisePeriod("pink", RATE);
   const pink = (seconds: number, gain = 0.1) =>
-    Float64Array.from({ length: seconds * RATE }, (_, i) => gain * period[i % period.length]);
+    sampled(seconds * RATE, (i) => gain * period[i % period.length]);
   const flatness = (levels: WideLevel[]) => {
     const middle = levels.find(({ frequencyHz }) => Math.abs(frequencyHz - 1000) < 1)!.levelDb;
     return levels.map(({ levelDb, ...level }) => ({ ...level, off: levelDb - middle }));
@@ -108,7 +109,7 @@ describe("hum", () => {
   it("is learned beside a tone of nearly its own frequency, and taken away under it", () => {
     const tone = (i: number) =>
       i > 4 * RATE && i < 9 * RATE ? 0.02 * Math.sin((2 * Math.PI * 251 * i) / RATE) : 0;
-    const clean = Float64Array.from({ length: 13 * RATE }, (_, i) => tone(i));
+    const clean = sampled(13 * RATE, (i) => tone(i));
     const mixed = clean.map((x, i) => x + 0.004 * Math.cos((2 * Math.PI * 250.06 * i) / RATE + 1));
     const { samples: out } = withoutHum(mixed, RATE, {
       isClear: (seconds) => seconds < 3.9 || seconds > 9.1,

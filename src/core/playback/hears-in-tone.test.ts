@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { SeededRandom } from "@/core/dsp/seeded-random";
 import { timingWander } from "@/core/measure/tone-wander";
 import { hearsInTone } from "./source-and-tape";
+import { sampled } from "@/testing/sampled";
 
 const RATE = 48_000;
 const SECONDS = 2.5;
@@ -11,7 +12,7 @@ function tone(hz: number, flutterPercent: number, noiseDb: number, humDb: number
   const random = new SeededRandom(7);
   const parts = [0.55, 1.1, 3.7, 8.3].map((rateHz) => ({ rateHz, from: 2 * Math.PI * random.uniform() }));
   const [noise, hum] = [10 ** (noiseDb / 20), 10 ** (humDb / 20)];
-  return Float64Array.from({ length: SECONDS * RATE }, (_, i) => {
+  return sampled(SECONDS * RATE, (i) => {
     const t = i / RATE;
     const late = parts.reduce((sum, { rateHz, from }) => {
       const turn = 2 * Math.PI * rateHz;

@@ -10,6 +10,7 @@ import { transportEvents } from "@/core/measure/transport-events";
 import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
 import { DEMO_MACHINES } from "./demo-machines";
 import { practiceParts } from "./practice-parts";
+import { sampled } from "@/testing/sampled";
 
 const RATE = 1600;
 const FORWARDS: Way = { sideB: false, reverse: false };
@@ -23,7 +24,7 @@ function run(
   transport.way = way;
   transport.tapeMm = fromMm;
   for (let i = 0; i < 2 * RATE; i++) transport.next();
-  const deviation = Float64Array.from({ length: seconds * RATE }, () => transport.next() - 1);
+  const deviation = sampled(seconds * RATE, () => transport.next() - 1);
   return { deviation, rateHz: RATE };
 }
 
@@ -104,7 +105,7 @@ describe("each fault, set alone, is explained in the first place", () => {
 describe("events", () => {
   const steady = (i: number) => 0.001 * Math.sin(i / 60);
   const withBump = (from: number, seconds: number, depth: number) =>
-    Float64Array.from({ length: 60 * RATE }, (_, i) => {
+    sampled(60 * RATE, (i) => {
       const u = (i / RATE - from) / seconds;
       return steady(i) + (u > 0 && u < 1 ? (depth / 2) * (1 - Math.cos(2 * Math.PI * u)) : 0);
     });
@@ -124,7 +125,7 @@ describe("events", () => {
   it("a stall is found where the tone is gone; steady flutter is no event, however large", () => {
     const stalled = withBump(0, 1, 0).map((v, i) => (i > 30 * RATE && i < 30.6 * RATE ? NaN : v));
     expect(transportEvents(stalled, RATE).map(({ kind }) => kind)).toEqual(["stall"]);
-    const wow = Float64Array.from({ length: 60 * RATE }, (_, i) => 0.02 * Math.sin((2 * Math.PI * i) / RATE));
+    const wow = sampled(60 * RATE, (i) => 0.02 * Math.sin((2 * Math.PI * i) / RATE));
     expect(transportEvents(wow, RATE)).toEqual([]);
     expect(transportEvents(new Float64Array(10), RATE)).toEqual([]);
   });

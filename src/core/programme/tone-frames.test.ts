@@ -4,6 +4,7 @@ import { findSweep } from "./find-sweep";
 import { heardSegments } from "./heard-segments";
 import { humLines, isHum } from "./hum-lines";
 import { ToneFrames } from "./tone-frames";
+import { sampled } from "@/testing/sampled";
 
 function framesOf(channels: Float64Array[], rate = 48000, block = 7000): ToneFrames {
   const frames = new ToneFrames(rate, channels.length);
@@ -72,7 +73,7 @@ describe("a sweep of known shape", () => {
   const shape = { frequencyHz: 40, toFrequencyHz: 12500, seconds: 10 };
   const sweep = (ratio: number) => {
     const pace = Math.log(12500 / 40);
-    return Float64Array.from({ length: Math.round((10 / ratio) * 48000) }, (_, i) => {
+    return sampled(Math.round((10 / ratio) * 48000), (i) => {
       const share = (ratio * i) / 48000 / 10;
       return 0.05 * Math.sin(((2 * Math.PI * 40 * 10) / pace) * Math.expm1(share * pace));
     });

@@ -14,6 +14,7 @@ import { loopBackOf } from "@/core/live/loop-back";
 import { transportView } from "@/core/advice/transport-view";
 import { measureRecording } from "./measure-recording";
 import { RecentSound } from "@/core/live/recent-sound";
+import { sampled } from "@/testing/sampled";
 
 const RATE = 48000;
 const single = (x: Float64Array) => Float32Array.from(x);
@@ -22,7 +23,7 @@ const recording = (...channels: Float64Array[]) => soundInMemory(channels.map(si
 describe("the last seconds of a source", () => {
   it("come back in order, whatever the size of the blocks", () => {
     const ring = new RecentSound(100, 1, 2);
-    const all = Float64Array.from({ length: 777 }, (_, i) => i);
+    const all = sampled(777, (i) => i);
     for (const [from, to] of [
       [0, 30],
       [30, 500],
@@ -236,7 +237,7 @@ it("a watched run lists a slip although the speed is read anew after it, and nam
   let latest: ReturnType<LiveListening["result"]> | null = null;
   let named: string[] = [];
   for (let n = 0; n < 240; n++) {
-    const block = Float64Array.from({ length: RATE / 10 }, (_, i) => {
+    const block = sampled(RATE / 10, (i) => {
       const t = n / 10 + i / RATE;
       const slip = t > 14 && t < 14.5 ? 0.02 * (1 - Math.cos(4 * Math.PI * (t - 14))) : 0;
       phase += (2 * Math.PI * 3150 * (1 + 0.001 * Math.sin(2 * Math.PI * 6.0606 * t) - slip)) / RATE;

@@ -16,6 +16,7 @@ import { segmentSeconds, sequenceSchema, type Segment, type Sequence } from "./s
 import { digitOf, digitRatio, markDigits, markSlots, markWords } from "@/core/programme/sync-mark";
 import { sequenceDigit, timelineOf } from "./timeline";
 import { wavExport } from "@/core/formats/wav-export";
+import { sampled } from "@/testing/sampled";
 
 const RATE = 48000;
 const sine = (fields: Partial<Extract<Segment, { kind: "sine" }>> = {}): Segment => ({
@@ -72,7 +73,7 @@ describe("single signals", () => {
 
   it("pink noise falls by 3.01 dB per octave, third-octave by third-octave", () => {
     const period = noisePeriod("pink", RATE);
-    const x = Float64Array.from({ length: 12 * period.length }, (_, i) => period[i % period.length]);
+    const x = sampled(12 * period.length, (i) => period[i % period.length]);
     const spectrum = amplitudeSpectrum(x, RATE, 65536);
     const levels = Array.from({ length: 30 }, (_, i) => {
       const middle = 20 * 2 ** (i / 3);
@@ -239,7 +240,7 @@ describe("synchronisation marks", () => {
       return ratio * (t + (flutter * Math.sin(2 * Math.PI * 5 * t)) / (2 * Math.PI * 5)) * RATE;
     };
     const noise = whiteNoise(n, 0.002, 3);
-    const x = Float64Array.from({ length: n }, (_, i) => {
+    const x = sampled(n, (i) => {
       const at = place(i);
       const k = Math.floor(at);
       const value = sound[k] + (at - k) * ((sound[k + 1] ?? 0) - sound[k]);
@@ -299,7 +300,7 @@ describe("synchronisation marks", () => {
         piece(4),
       );
       const n = Math.floor(tape.length / ratio) - 1;
-      const x = Float64Array.from({ length: n }, (_, i) => {
+      const x = sampled(n, (i) => {
         const k = Math.floor(i * ratio);
         return tape[k] + (i * ratio - k) * (tape[k + 1] - tape[k]);
       });

@@ -8,6 +8,7 @@ import { PracticeDeck } from "./practice-deck";
 import { PRACTICE_CONDITIONS, practiceMachine } from "./practice-machines";
 import { PARAMETER_RANGES, parameterSetting, type TransportParameters } from "./transport-parameters";
 import { Trimmer } from "./trimmer";
+import { sampled } from "@/testing/sampled";
 
 const RATE = 48000;
 const deckWith = (settings: Partial<TransportParameters>) =>
@@ -197,10 +198,7 @@ it("finds a step among scattered means and none where there is none", () => {
 });
 
 it("measures flutter of a stretch without looking at its mean", () => {
-  const deviation = Float64Array.from(
-    { length: 40000 },
-    (_, i) => 0.1 + 0.001 * Math.sin((2 * Math.PI * 4 * i) / 2000),
-  );
+  const deviation = sampled(40000, (i) => 0.1 + 0.001 * Math.sin((2 * Math.PI * 4 * i) / 2000));
   expect(flutterOf({ deviation, rateHz: 2000 }).weighted.rmsPercent).toBeCloseTo(
     (0.1 * Math.SQRT1_2) / 1.1,
     4,

@@ -8,6 +8,7 @@ import { PRACTICE_SLOTS, slotOf } from "./practice-slots";
 import { recordSlot, RecordSide } from "./record-side";
 import { ordinary, type TapeFormula } from "./tape-formula";
 import type { TransportParameters } from "./transport-parameters";
+import { sampled } from "@/testing/sampled";
 
 const RATE = 48000;
 const CASSETTE = practiceMachine("ellesby-c-3h").transport;
@@ -26,10 +27,7 @@ function recorded({ settings = {}, formula = ordinary("I"), hz = 315, levelDb = 
   const side = new RecordSide({ ...CASSETTE, "output.leftDb": 0, "output.rightDb": 0, ...settings }, RATE);
   side.load(formula);
   turn?.(side);
-  const tone = Float64Array.from(
-    { length: RATE },
-    (_, i) => 10 ** (levelDb / 20) * Math.sin((2 * Math.PI * hz * i) / RATE),
-  );
+  const tone = sampled(RATE, (i) => 10 ** (levelDb / 20) * Math.sin((2 * Math.PI * hz * i) / RATE));
   const [left, right] = side.push([tone, tone]);
   const of = (x: Float64Array) => {
     const { fundamentalDbfs, harmonicsDb } = harmonicsOf(x.subarray(4800), RATE, hz);

@@ -10,6 +10,7 @@ import { Tape } from "./tape";
 import { ordinary, type TapeFormula } from "./tape-formula";
 import type { TransportParameters } from "./transport-parameters";
 import { WornPlaces } from "./worn-places";
+import { sampled } from "@/testing/sampled";
 
 const RATE = 48000;
 const QUIET = { "noise.db": -140, "hum.db": -140, "head.crosstalkDb": -120 };
@@ -121,7 +122,7 @@ describe("the switches of a recorder", () => {
   });
 
   it("encoding and decoding cancel to the last digit", () => {
-    const sound = Float64Array.from({ length: RATE }, (_, i) => 0.1 * Math.sin(i * i * 1e-5));
+    const sound = sampled(RATE, (i) => 0.1 * Math.sin(i * i * 1e-5));
     const through = sound.slice();
     new Compander("encode", RATE).push(through);
     expect(Math.max(...through.map((v, i) => Math.abs(v - sound[i])))).toBeGreaterThan(0.01);

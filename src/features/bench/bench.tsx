@@ -21,6 +21,7 @@ import { JobTapeLine, stationHref } from "../job/job-tape-line";
 import { jobAddress, useJobAddress } from "../job/job-address";
 import { useJobRecords, type JobView } from "../job/use-job-records";
 import { Missing } from "../shell/missing";
+import { MissingJob } from "../shell/missing-job";
 import { releaseButton } from "./bench-focus";
 import { BenchHeader } from "./bench-header";
 import { BenchNotice } from "./bench-notice";
@@ -70,7 +71,7 @@ export function Bench() {
   const station = stationById(stationId ?? "");
   const listener = useJobListener();
   if (!station || station.kind === "sheet") return <Missing what="There is no such station." />;
-  if (view === null) return <Missing what="This job is not in this browser." />;
+  if (view === null) return <MissingJob />;
   if (view === undefined || listener === null)
     return <Box sx={{ p: 6, color: "text.secondary" }}>Opening the bench…</Box>;
   return <OpenBench view={view} station={station} listener={listener} />;

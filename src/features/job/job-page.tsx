@@ -21,7 +21,7 @@ import { changeJob } from "@/storage/jobs";
 import { service } from "@/core/stations/service";
 import { Card } from "@/ui/card";
 import { PartsCard } from "../workshop/parts-card";
-import { Missing } from "../shell/missing";
+import { MissingJob } from "../shell/missing-job";
 import { download, fileName } from "./download";
 import { JobTapeLine, stationHref } from "./job-tape-line";
 import { RouteCard } from "./route-card";
@@ -34,7 +34,7 @@ export function JobPage() {
   const { jobId } = useJobAddress();
   const view = useJobRecords(jobId);
   if (view === undefined) return <Box sx={{ p: 6, color: "text.secondary" }}>Opening the job…</Box>;
-  if (view === null) return <Missing what="This job is not in this browser." />;
+  if (view === null) return <MissingJob />;
   return <JobForm view={view} />;
 }
 

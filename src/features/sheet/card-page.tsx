@@ -5,7 +5,7 @@ import Typography from "@mui/material/Typography";
 import { Link } from "@/ui/link";
 import { useJobAddress } from "../job/job-address";
 import { useJobRecords } from "../job/use-job-records";
-import { Missing } from "../shell/missing";
+import { MissingJob } from "../shell/missing-job";
 import { OwnerCard, tapesForOwner } from "./owner-card";
 import { SHEET_STYLE } from "./sheet-style";
 
@@ -14,7 +14,7 @@ export function CardPage() {
   const { jobId } = useJobAddress();
   const view = useJobRecords(jobId);
   if (view === undefined) return <Box sx={{ p: 6, color: "text.secondary" }}>Writing the card…</Box>;
-  if (view === null) return <Missing what="This job is not in this browser." />;
+  if (view === null) return <MissingJob />;
   const { job, machine } = view;
   const isEmpty = tapesForOwner(view).length === 0;
   return (

@@ -14,7 +14,7 @@ import { download, fileName } from "../job/download";
 import { JobTapeLine, stationHref } from "../job/job-tape-line";
 import { useJobAddress } from "../job/job-address";
 import { useJobRecords, type JobView } from "../job/use-job-records";
-import { Missing } from "../shell/missing";
+import { MissingJob } from "../shell/missing-job";
 import { SheetPaper } from "./sheet-paper";
 import { SHEET_STYLE } from "./sheet-style";
 
@@ -22,7 +22,7 @@ export function SheetPage() {
   const { jobId } = useJobAddress();
   const view = useJobRecords(jobId);
   if (view === undefined) return <Box sx={{ p: 6, color: "text.secondary" }}>Writing the sheet…</Box>;
-  if (view === null) return <Missing what="This job is not in this browser." />;
+  if (view === null) return <MissingJob />;
   return <OpenSheet view={view} />;
 }
 

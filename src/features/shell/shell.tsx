@@ -7,6 +7,7 @@ import { useEffect, useState, type ReactNode } from "react";
 import { prepareFirstVisit } from "@/storage/first-visit";
 import { theme } from "@/ui/theme";
 import { FolderKeeper } from "../backup/folder-keeper";
+import { StorageReady } from "./missing-job";
 import { StorageAlerts } from "./storage-alerts";
 import { UpdateOffer } from "./update-offer";
 
@@ -20,8 +21,11 @@ interface ShellProps {
 /** What stands around every page: theme, fonts, and the storage made ready on a first visit. */
 export function Shell({ demo, nonce, children }: ShellProps) {
   const [trouble, setTrouble] = useState<string | null>(null);
+  const [ready, setReady] = useState(false);
   useEffect(() => {
-    prepareFirstVisit(demo).catch((error: Error) => setTrouble(error.message));
+    prepareFirstVisit(demo)
+      .catch((error: Error) => setTrouble(error.message))
+      .finally(() => setReady(true));
   }, [demo]);
   return (
     <>
@@ -35,7 +39,7 @@ export function Shell({ demo, nonce, children }: ShellProps) {
           </Alert>
         )}
         <FolderKeeper />
-        {children}
+        <StorageReady value={ready}>{children}</StorageReady>
         <UpdateOffer />
         <StorageAlerts />
       </ThemeProvider>

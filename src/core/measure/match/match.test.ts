@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { whiteNoise } from "@/testing/fm-tone";
 import { pluckedNotes } from "@/testing/plucked-notes";
 import { matchRecordings, MatchSound } from "./match-recordings";
+import { sampled } from "@/testing/sampled";
 
 const RATE = 8000;
 
@@ -12,7 +13,7 @@ function heard(
   rate = RATE,
 ): MatchSound {
   const sound = new MatchSound(rate);
-  sound.push([Float64Array.from({ length: seconds * rate }, (_, i) => music(timeOf(i / rate)))]);
+  sound.push([sampled(seconds * rate, (i) => music(timeOf(i / rate)))]);
   return sound;
 }
 
