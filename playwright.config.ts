@@ -10,6 +10,8 @@ const ARGUMENTS = [
   "--disable-background-networking",
   "--disable-component-update",
   "--disable-sync",
+  // pages that follow each other in one window are shown by one process (e2e/test.ts)
+  "--process-per-site",
 ];
 /** Chromium plays this file as if it were the sound card. */
 const soundCard = (file: string) => [

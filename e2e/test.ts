@@ -23,6 +23,8 @@ export const test = base.extend<OfATest, OfAWorker>({
       const { viewport, baseURL, acceptDownloads, serviceWorkers } = project.use;
       const options: BrowserContextOptions = { viewport, baseURL, acceptDownloads, serviceWorkers };
       const context = await browser.newContext(options);
+      // a page that stays keeps the process that shows pages of this address, and what it has compiled
+      await (await context.newPage()).goto("/icon.svg");
       await give(context);
       await context.close();
     },
@@ -36,8 +38,9 @@ export const test = base.extend<OfATest, OfAWorker>({
       return;
     }
     lasting.setDefaultTimeout(actionTimeout);
+    const [staying] = lasting.pages();
     await give(lasting);
-    await Promise.all(lasting.pages().map((page) => page.close()));
+    await Promise.all(lasting.pages().map((page) => page !== staying && page.close()));
   },
   page: async ({ context, ownBrowser, viewport, baseURL }, give) => {
     const page = await context.newPage();
