@@ -1,8 +1,5 @@
-import { DEMO_SPARES } from "@/core/practice/demo-spares";
 import { BUILT_IN_TAPES } from "@/core/reference/built-in-tapes";
-import { importBundle } from "./bundles";
 import { database } from "./database";
-import { importSpares } from "./spares";
 
 const DEMO_URL = "/demo/workshop.unzel.json";
 
@@ -23,7 +20,13 @@ export async function prepareFirstVisit(demo: boolean): Promise<void> {
  * Jobs and the note that they were loaded are stored together, so that an interrupted visit begins again.
  */
 export async function loadDemoWorkshop(onlyOnce = false): Promise<void> {
-  const response = await fetch(DEMO_URL);
+  // no later visit needs what reads it
+  const [response, { importBundle }, { importSpares }, { DEMO_SPARES }] = await Promise.all([
+    fetch(DEMO_URL),
+    import("./bundles"),
+    import("./spares"),
+    import("@/core/practice/demo-spares"),
+  ]);
   if (!response.ok)
     throw new Error("The demo workshop is not part of this installation. Build the application again.");
   const text = await response.text();

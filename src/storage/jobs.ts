@@ -17,9 +17,7 @@ import { decide, tapeCheckSchema } from "@/core/workshop/tape-condition";
 import { inOrder } from "./clock-set-back";
 import { database } from "./database";
 import { writes } from "./kept-writes";
-
-/** When something was logged last in this browser. */
-export const LAST_LOGGED = "last-logged";
+import { LAST_LOGGED } from "./last-logged";
 
 export const newId = (): string => ulid();
 

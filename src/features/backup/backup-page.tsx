@@ -3,7 +3,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import LinearProgress from "@mui/material/LinearProgress";
 import { useLiveQuery } from "dexie-react-hooks";
-import { lastBackup } from "@/storage/backup/backup";
+import { lastBackup } from "@/storage/backup/last-backup";
 import { Card } from "@/ui/card";
 import { FileButton } from "@/ui/file-button";
 import { Notice } from "@/ui/notice";

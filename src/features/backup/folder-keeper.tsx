@@ -1,7 +1,7 @@
 "use client";
 import Alert from "@mui/material/Alert";
 import { useEffect, useState } from "react";
-import { lastBackup } from "@/storage/backup/backup";
+import { lastBackup } from "@/storage/backup/last-backup";
 import { keptFolder } from "@/storage/backup/kept-folder";
 import { writeFolder } from "./write-folder";
 

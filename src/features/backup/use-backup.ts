@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from "react";
-import { noteBackup, type Change, type RestoreWay } from "@/storage/backup/backup";
+import type { Change, RestoreWay } from "@/storage/backup/backup";
+import { noteBackup } from "@/storage/backup/last-backup";
 import type { BackupApi } from "@/workers/backup.worker";
 import { callback, startBackup, type WorkerOf } from "@/workers/start-worker";
 import type { Outcome } from "@/ui/notice";

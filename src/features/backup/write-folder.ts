@@ -1,4 +1,4 @@
-import { noteBackup } from "@/storage/backup/backup";
+import { noteBackup } from "@/storage/backup/last-backup";
 import { writeIntoFolder, type FolderHandle } from "@/storage/backup/kept-folder";
 import { callback, startBackup } from "@/workers/start-worker";
 

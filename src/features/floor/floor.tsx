@@ -13,8 +13,8 @@ import { useHotkeys } from "react-hotkeys-hook";
 import { goesOn, placeOfWork, type GoesOn } from "@/core/alignment/plan";
 import { partName } from "@/core/workshop/part";
 import { toRepeat } from "@/core/alignment/station-state";
-import { importBundle, takeFromFile, type Differing } from "@/storage/bundles";
-import { lastBackup } from "@/storage/backup/backup";
+import type { Differing } from "@/storage/bundles";
+import { lastBackup } from "@/storage/backup/last-backup";
 import { bringBackJob, deletedJobs, letGoOfDeleted } from "@/storage/deleted-jobs";
 import { loadDemoWorkshop } from "@/storage/first-visit";
 import { FileButton } from "@/ui/file-button";
@@ -31,6 +31,9 @@ import { today } from "../workshop/today";
 import { nextStep } from "./next-step";
 import { PartsStrip } from "./parts-strip";
 
+/** What reads job files comes with the first file: the floor stands without it. */
+const bundles = () => import("@/storage/bundles");
+
 /** All jobs as tape lines, and what can be done now. */
 export function Floor() {
   const router = useRouter();
@@ -41,14 +44,15 @@ export function Floor() {
   const [message, setMessage] = useState<{ severity: "success" | "error"; text: string } | null>(null);
   const [offered, setOffered] = useState<Differing[]>([]);
   const putAway = (one: Differing) => setOffered((all) => all.filter((other) => other !== one));
-  const take = (one: Differing) =>
-    takeFromFile(one).then(
-      () => {
-        putAway(one);
-        setMessage({ severity: "success", text: `${one.record.name} is as the file has it.` });
-      },
-      (error: Error) => setMessage({ severity: "error", text: `${one.record.name}: ${error.message}` }),
-    );
+  const take = async (one: Differing) => {
+    try {
+      await (await bundles()).takeFromFile(one);
+      putAway(one);
+      setMessage({ severity: "success", text: `${one.record.name} is as the file has it.` });
+    } catch (error) {
+      setMessage({ severity: "error", text: `${one.record.name}: ${(error as Error).message}` });
+    }
+  };
   const deleted = useLiveQuery(deletedJobs) ?? [];
   useEffect(() => void letGoOfDeleted(), []);
   const last = useLiveQuery(lastBackup, []);
@@ -67,7 +71,7 @@ export function Floor() {
         setMessage({ severity: "success", text: `Imported job ${number} with its pictures and sounds.` });
         return;
       }
-      const { jobNumbers, newReadings, differing } = await importBundle(await file.text());
+      const { jobNumbers, newReadings, differing } = await (await bundles()).importBundle(await file.text());
       setOffered(differing);
       setMessage({
         severity: "success",

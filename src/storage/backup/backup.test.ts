@@ -6,7 +6,8 @@ import { faultOfReader, hostileFile, type Reader } from "@/testing/hostile-files
 import { aBundle, aJob, aReading } from "@/testing/records";
 import { database } from "../database";
 import { readArchive } from "./archive";
-import { compareBackup, lastBackup, noteBackup, readBackup, restoreBackup, writeBackup } from "./backup";
+import { compareBackup, readBackup, restoreBackup, writeBackup } from "./backup";
+import { lastBackup, noteBackup } from "./last-backup";
 import { TABLE_NAMES } from "./backup-tables";
 
 const AT = "2026-11-22T08:00:00.000Z";

@@ -3,7 +3,6 @@ import { textInKeyOrder, writeBundle } from "@/core/formats/job-bundle";
 import { firstIssue, ImportError } from "@/core/formats/import-error";
 import { valueOfJson } from "@/core/formats/json-text";
 import { database } from "../database";
-import { LAST_LOGGED } from "../jobs";
 import { contentOfJob } from "../bundles";
 import { OWN, PREFIX_OF_DELETED } from "../deleted-jobs";
 import { ArchiveWriter, readArchive, type ArchiveKind } from "./archive";
@@ -30,7 +29,6 @@ export interface Change {
 
 export type RestoreWay = "merge" | "replace";
 
-const LAST_BACKUP = "last-backup";
 const keyOf = (table: TableName, row: Row): string => String(row[BACKED_UP[table].key]);
 const fileOf = (table: TableName) => `tables/${table}.json`;
 
@@ -267,17 +265,4 @@ async function toPut(table: TableName, own: Row[]): Promise<Row[]> {
         );
     }
   });
-}
-
-/** Notes that everything was backed up. */
-export const noteBackup = async (at: string): Promise<void> =>
-  void (await database.flags.put({ id: LAST_BACKUP, value: at }));
-
-/** When everything was backed up last, and whether something was logged since; null where it never was. */
-export async function lastBackup(): Promise<{ at: string; since: boolean } | null> {
-  const at = (await database.flags.get(LAST_BACKUP))?.value;
-  if (!at) return null;
-  const logged = (await database.flags.get(LAST_LOGGED))?.value ?? "";
-  const changed = await database.jobs.where("updatedAt").above(at).count();
-  return { at, since: logged > at || changed > 0 };
 }
