@@ -1,6 +1,7 @@
 // Installs, builds and serves the application with the demo workshop in it.
 import { spawn, spawnSync } from "node:child_process";
 import { createServer } from "node:net";
+import { setTimeout } from "node:timers/promises";
 import { ensureInstalled } from "./install.mjs";
 
 const port = Number(process.env.PORT ?? 3000);
@@ -29,10 +30,19 @@ ensureInstalled();
 const built = spawnSync(process.execPath, ["scripts/build.mjs"], { stdio: "inherit" });
 if (built.status !== 0) process.exit(built.status ?? 1);
 
-console.log(`\nUnzel with its demo workshop: http://${host === "127.0.0.1" ? "localhost" : host}:${port}\n`);
 const server = spawn("node_modules/.bin/next", ["start", "--port", String(port), "--hostname", host], {
   stdio: "inherit",
   env: { ...process.env, UNZEL_DEMO: "1", NEXT_TELEMETRY_DISABLED: "1" },
 });
 for (const signal of ["SIGINT", "SIGTERM"]) process.on(signal, () => server.kill(signal));
 server.on("exit", (code) => process.exit(code ?? 0));
+
+// the first page takes the server longest: by the time that somebody knows the address it has made one
+const address = `http://${["127.0.0.1", "0.0.0.0"].includes(host) ? "localhost" : host}:${port}`;
+const answers = () =>
+  fetch(address).then(
+    () => true,
+    () => false,
+  );
+while (!(await answers())) await setTimeout(200);
+console.log(`\nUnzel with its demo workshop: ${address}\n`);

@@ -110,13 +110,31 @@ function newOf<T extends { id: string }>(here: Array<T | undefined>, records: T[
 
 const idsOf = (records: Array<{ id: string }>): string[] => records.map(({ id }) => id);
 
-/** Puts a record, unless it stands here as it was changed later. */
-async function putIfLater(
-  table: Table<{ updatedAt: string }, string>,
-  record: { id: string; updatedAt: string } & object,
+interface Updated {
+  id: string;
+  updatedAt: string;
+}
+
+/** Puts records, but for those that stand here as they were changed later. */
+async function putIfLater(table: Table<Updated, string>, records: readonly Updated[]): Promise<void> {
+  const latest = new Map<string, Updated>();
+  for (const record of records) {
+    const other = latest.get(record.id);
+    if (!other || other.updatedAt < record.updatedAt) latest.set(record.id, record);
+  }
+  const all = [...latest.values()];
+  const here = await table.bulkGet([...latest.keys()]);
+  await table.bulkPut(all.filter(({ updatedAt }, i) => (here[i]?.updatedAt ?? "") < updatedAt));
+}
+
+/** Adds records that are not here yet; of several under one id the first. */
+async function addMissing(
+  table: Table<{ id: string }, string>,
+  records: ReadonlyArray<{ id: string }>,
 ): Promise<void> {
-  const here = await table.get(record.id);
-  if (!here || here.updatedAt < record.updatedAt) await table.put(record);
+  const first = new Map(records.toReversed().map((record) => [record.id, record]));
+  const here = await table.bulkGet([...first.keys()]);
+  await table.bulkAdd([...first.values()].filter((_, i) => here[i] === undefined));
 }
 
 async function storeContent(content: BundleContent): Promise<ImportOutcome> {
@@ -138,18 +156,20 @@ async function storeContent(content: BundleContent): Promise<ImportOutcome> {
     const differing = await differingOf(content);
     const before = [await database.readings.count(), await database.adjustments.count()];
     const jobsNow: Job[] = jobs.map((job) => ({ ...job, waiting: null }));
-    for (const job of jobsNow) await putIfLater(database.table("jobs"), job);
-    for (const part of [...neededParts, ...jobs.flatMap((job) => partOfWaiting(job) ?? [])])
-      await putIfLater(database.table("neededParts"), part);
-    for (const entry of stripDown) await putIfLater(database.table("stripDown"), entry);
-    for (const machine of machines)
-      if (!(await database.machines.get(machine.id))) await database.machines.add(machine);
-    for (const tape of tapes) if (!(await database.tapes.get(tape.id))) await database.tapes.add(tape);
-    for (const blank of blanks) if (!(await database.blanks.get(blank.id))) await database.blanks.add(blank);
     // a job of an earlier version names its blank tapes and no more
-    for (const { id, name } of jobs.flatMap((job) => job.blankTapes ?? []))
-      if (!(await database.blanks.get(id))) await database.blanks.add(blankNamed(id, name));
+    const named = jobs.flatMap((job) => job.blankTapes ?? []).map(({ id, name }) => blankNamed(id, name));
     const { readings: known, adjustments: turned, runs: ran, watches: watched } = database;
+    await Promise.all([
+      putIfLater(database.table("jobs"), jobsNow),
+      putIfLater(database.table("neededParts"), [
+        ...neededParts,
+        ...jobs.flatMap((job) => partOfWaiting(job) ?? []),
+      ]),
+      putIfLater(database.table("stripDown"), stripDown),
+      addMissing(database.table("machines"), machines),
+      addMissing(database.table("tapes"), tapes),
+      addMissing(database.table("blanks"), [...blanks, ...named]),
+    ]);
     await known.bulkAdd(newOf(await known.bulkGet(idsOf(readings)), readings, "reading"));
     await turned.bulkAdd(newOf(await turned.bulkGet(idsOf(adjustments)), adjustments, "turn"));
     await ran.bulkAdd(newOf(await ran.bulkGet(idsOf(runs)), runs, "run"));

@@ -8,11 +8,12 @@ const DEMO_URL = "/demo/workshop.unzel.json";
  * Jobs that were deleted from the demo stay deleted.
  */
 export async function prepareFirstVisit(demo: boolean): Promise<void> {
-  await database.transaction("rw", database.tapes, async () => {
+  const tapes = database.transaction("rw", database.tapes, async () => {
     const here = await database.tapes.bulkGet(BUILT_IN_TAPES.map(({ id }) => id));
     await database.tapes.bulkAdd(BUILT_IN_TAPES.filter((_, i) => here[i] === undefined));
   });
-  if (demo && !(await database.flags.get("demo"))) await loadDemoWorkshop(true);
+  const wanted = demo && !(await database.flags.get("demo"));
+  await Promise.all([tapes, wanted && loadDemoWorkshop(true)]);
 }
 
 /**

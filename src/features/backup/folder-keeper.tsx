@@ -6,6 +6,8 @@ import { keptFolder } from "@/storage/backup/kept-folder";
 import { writeFolder } from "./write-folder";
 
 const EVERY_MS = 15 * 60 * 1000;
+/** What is to be seen comes first. */
+const AFTER_OPENING_MS = 2000;
 
 /** Keeps the chosen folder up to date while a page is open: when it opens, and every quarter of an hour in which something was logged. */
 export function FolderKeeper() {
@@ -24,10 +26,11 @@ export function FolderKeeper() {
         if (!ended) setTrouble((error as Error).message);
       }
     };
-    void keep();
+    const first = setTimeout(() => void keep(), AFTER_OPENING_MS);
     const timer = setInterval(() => void keep(), EVERY_MS);
     return () => {
       ended = true;
+      clearTimeout(first);
       clearInterval(timer);
     };
   }, []);

@@ -4,12 +4,16 @@ import CssBaseline from "@mui/material/CssBaseline";
 import InitColorSchemeScript from "@mui/material/InitColorSchemeScript";
 import { ThemeProvider } from "@mui/material/styles";
 import { useEffect, useState, type ReactNode } from "react";
+import { database } from "@/storage/database";
 import { prepareFirstVisit } from "@/storage/first-visit";
 import { theme } from "@/ui/theme";
 import { FolderKeeper } from "../backup/folder-keeper";
 import { StorageReady } from "./missing-job";
 import { StorageAlerts } from "./storage-alerts";
 import { UpdateOffer } from "./update-offer";
+
+// in the time in which the page is put together; what goes wrong is told by whoever asks it first
+if (typeof window !== "undefined") database.open().catch(() => undefined);
 
 interface ShellProps {
   demo: boolean;
