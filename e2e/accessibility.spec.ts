@@ -5,7 +5,7 @@ import { BenchHands } from "./bench-hands";
 import { PAGES } from "./pages";
 
 // nothing fades: what is looked at is what stays
-test.use({ ownBrowser: true, contextOptions: { reducedMotion: "reduce" }, colorScheme: "light" });
+test.beforeEach(({ page }) => page.emulateMedia({ reducedMotion: "reduce", colorScheme: "light" }));
 
 const axePath = createRequire(`${process.cwd()}/`).resolve("axe-core/axe.min.js");
 

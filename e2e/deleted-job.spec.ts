@@ -1,8 +1,6 @@
 import { expect, test } from "./test";
 
 test("a job that was deleted is brought back from the floor, with all its readings", async ({ page }) => {
-  await page.goto("/");
-  await expect(page.getByRole("article").first()).toBeVisible();
   await page.goto("/jobs/demo-job-0415");
   await page.getByRole("button", { name: /^Delete/ }).click();
   await page.getByRole("dialog").getByRole("button", { name: "Delete", exact: true }).click();

@@ -54,8 +54,6 @@ test("notes are kept as they are typed, and a second tab sees them and new readi
   page,
   context,
 }) => {
-  await page.goto("/");
-  await expect(page.getByRole("article")).toHaveCount(4);
   await page.goto("/jobs/demo-job-0412");
   const other = await context.newPage();
   await other.goto("/jobs/demo-job-0412");
@@ -118,8 +116,6 @@ test("a machine that a job file has otherwise is offered, and stays as it is unt
 });
 
 test("a job can be deleted, and stays deleted", async ({ page }) => {
-  await page.goto("/");
-  await expect(page.getByRole("article")).toHaveCount(4);
   await page.goto("/jobs/demo-job-0415");
   await page.getByRole("button", { name: "Delete…" }).click();
   await page.getByRole("button", { name: "Delete", exact: true }).click();
@@ -129,8 +125,6 @@ test("a job can be deleted, and stays deleted", async ({ page }) => {
 });
 
 test("checklists are ticked on the bench and fill their piece of tape", async ({ page }) => {
-  await page.goto("/");
-  await expect(page.getByRole("article")).toHaveCount(4);
   await page.goto("/jobs/demo-job-0415/bench/clean");
   await expect(page.getByRole("checkbox").first()).toBeVisible();
   for (const box of await page.getByRole("checkbox").all()) {
@@ -167,8 +161,6 @@ test("a job that is not here says so and leads back", async ({ page }) => {
 test("a machine's page knows what its screws do, and where they sit once they were put there", async ({
   page,
 }) => {
-  await page.goto("/");
-  await expect(page.getByRole("article")).toHaveCount(4);
   await page.goto("/machines");
   await page.getByRole("button", { name: "Ellesby C-3H" }).click();
   const does = page.getByRole("region", { name: "What its screws do" });

@@ -28,8 +28,6 @@ test("one pass of a tape from intake takes what went by, and says why not the re
 test("functions are tried by one key each, timed by a watch, and stand on the sheet as found and as left", async ({
   page,
 }) => {
-  await page.goto("/");
-  await expect(page.getByRole("article")).toHaveCount(4);
   await page.goto("/jobs/demo-job-0415/bench/functions");
   const desk = page.getByRole("region", { name: "Functions", exact: true });
   await expect(desk.getByRole("status")).toContainText("Door");
@@ -75,8 +73,6 @@ test("functions are tried by one key each, timed by a watch, and stand on the sh
 test("a motor's current is kept as it was typed, and demagnetising asks for what shows it", async ({
   page,
 }) => {
-  await page.goto("/");
-  await expect(page.getByRole("article")).toHaveCount(4);
   await page.goto("/jobs/demo-job-0415/bench/clean");
   const parts = page.getByRole("region", { name: "Part by part" });
   await parts.getByRole("button", { name: /^motor/ }).click();

@@ -116,8 +116,6 @@ test("a tape that cannot tell says so, and the path is written down", async ({ p
 });
 
 test("a station can be left out of the route", async ({ page }) => {
-  await page.goto("/");
-  await expect(page.getByRole("article").first()).toBeVisible();
   await page.goto("/jobs/demo-job-0415");
   await page.getByRole("checkbox", { name: "Response", exact: true }).click();
   await expect(page.getByRole("link", { name: /^Response/ })).toHaveCount(0);

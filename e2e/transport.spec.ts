@@ -96,8 +96,6 @@ test("the guide tone follows the reading and can be turned off", async ({ page }
 });
 
 test("a machine's parts are entered by hand and by counting; bad ones are refused", async ({ page }) => {
-  await page.goto("/");
-  await expect(page.getByRole("article").first()).toBeVisible();
   await page.goto("/machines");
   await page.getByRole("button", { name: "New machine" }).click();
   await page.getByLabel("Name", { exact: true }).fill("Bench <b>test</b>");

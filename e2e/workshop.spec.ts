@@ -6,8 +6,6 @@ import { NOT_WAV } from "./sounds";
 const JOB = "demo-job-0415";
 
 async function openService(page: Page, job = JOB): Promise<void> {
-  await page.goto("/");
-  await expect(page.getByRole("article")).toHaveCount(4);
   await page.goto(`/jobs/${job}/bench/service`);
   await expect(logOf(page)).toBeVisible();
 }
@@ -174,8 +172,6 @@ test("intake: what the complaint means says what to do first; it travels with it
   page,
   browser,
 }) => {
-  await page.goto("/");
-  await expect(page.getByRole("article")).toHaveCount(4);
   await page.goto("/jobs/demo-job-0412/bench/intake");
   const steps = page.getByRole("list", { name: "Before anything is opened" });
   await expect(steps).toContainText("a shell that binds");
@@ -211,8 +207,6 @@ test("intake: what the complaint means says what to do first; it travels with it
 test("a tape that sheds is not baked without consent, and once played nothing is logged before the path is clean", async ({
   page,
 }) => {
-  await page.goto("/");
-  await expect(page.getByRole("article")).toHaveCount(4);
   await page.goto("/jobs/demo-job-0412/bench/clean");
   await page.getByLabel("Which tape").fill("Interview 12");
   await page.getByRole("button", { name: "Look at it" }).click();
@@ -302,8 +296,6 @@ test("a part comes out of the spare-parts box when it is fitted; the box goes ou
 test("cleaning goes part by part of this very machine, with what it is done with, and stands on the sheet", async ({
   page,
 }) => {
-  await page.goto("/");
-  await expect(page.getByRole("article")).toHaveCount(4);
   await page.goto(`/jobs/${JOB}/bench/clean`);
   const parts = page.getByRole("region", { name: "Part by part" });
   await parts
