@@ -8,6 +8,7 @@ export const StorageReady = createContext(false);
 
 /** In the place of a job that is not in this browser, once that can be known. */
 export function MissingJob() {
-  if (!useContext(StorageReady)) return <Box sx={{ p: 6, color: "text.secondary" }}>Looking for the job…</Box>;
+  if (!useContext(StorageReady))
+    return <Box sx={{ p: 6, color: "text.secondary" }}>Looking for the job…</Box>;
   return <Missing what="This job is not in this browser." />;
 }
