@@ -13,7 +13,7 @@ const SHORT = PRESETS.filter(({ id }) => id === "noise-reduction").map((preset) 
   gapSeconds: 0.3,
   segments: preset.segments
     .map((one) => (one.kind === "steps" ? { ...one, frequenciesHz: STEPS_HZ } : one))
-    .map((one) => ({ ...one, seconds: 1.5 })),
+    .map((one) => ({ ...one, seconds: 1.2 })),
 }));
 
 describe("noise reduction and filters of the practice machine", () => {
