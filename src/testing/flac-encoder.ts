@@ -77,9 +77,12 @@ class BitWriter {
   private count = 0;
 
   put(value: number, bits: number): void {
-    for (let i = bits - 1; i >= 0; i--) {
-      this.held = (this.held << 1) | (Math.floor(value / 2 ** i) & 1);
-      if (++this.count === 8) {
+    for (let left = bits; left > 0; ) {
+      const taken = Math.min(8 - this.count, left);
+      left -= taken;
+      this.held = (this.held << taken) | (Math.floor(value / 2 ** left) & ((1 << taken) - 1));
+      this.count += taken;
+      if (this.count === 8) {
         this.out.push(this.held);
         this.held = this.count = 0;
       }
