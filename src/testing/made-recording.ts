@@ -1,5 +1,5 @@
 import { amplitudeOf } from "@/core/dsp/decibels";
-import { interpolateIn } from "@/core/dsp/sinc-interpolator";
+import { interpolateMany } from "@/core/dsp/sinc-interpolator";
 import { whiteNoise } from "./fm-tone";
 import { sampled } from "./sampled";
 
@@ -20,6 +20,7 @@ export interface RecorderOptions {
 }
 
 const AROUND = 4096;
+const BLOCK = 4096;
 
 /** A recorder in closed form: what it does to a sound is known, and owes nothing to the practice machine. */
 export function madeRecording(
@@ -38,10 +39,11 @@ export function madeRecording(
   const cubic = (4 * third) / amplitudeOf(-12) ** 2;
   const tracks = sound.map((x, c) => {
     const out = new Float64Array(x.length);
+    const gain = amplitudeOf(gainDb[c]);
     let held = 0;
     for (let i = 0; i < x.length; i++) {
       held = dull * held + (1 - dull) * (x[i] - cubic * x[i] ** 3);
-      out[i] = amplitudeOf(gainDb[c]) * held;
+      out[i] = gain * held;
     }
     return out;
   });
@@ -53,11 +55,17 @@ export function madeRecording(
     // silence on both sides, as far as an interpolation reaches and the flutter strays
     const mixed = new Float64Array(tracks[c].length + 2 * AROUND);
     for (let i = 0; i < tracks[c].length; i++) mixed[AROUND + i] = tracks[c][i] + leak * tracks[1 - c][i];
-    return sampled(frames, (i) => {
-      const t = i / rate;
-      const place = speed * (t + (flutter * (1 - Math.cos(swing * t))) / swing) * rate;
-      return interpolateIn(mixed, AROUND + place) + hiss[i];
-    });
+    for (let at = 0; at < frames; at += BLOCK) {
+      const out = hiss.subarray(at, at + BLOCK);
+      const clean = new Float64Array(out.length);
+      const places = sampled(out.length, (i) => {
+        const t = (at + i) / rate;
+        return AROUND + speed * (t + (flutter * (1 - Math.cos(swing * t))) / swing) * rate;
+      });
+      interpolateMany(mixed, places, clean);
+      for (let i = 0; i < out.length; i++) out[i] += clean[i];
+    }
+    return hiss;
   }) as [Float64Array, Float64Array];
 }
 

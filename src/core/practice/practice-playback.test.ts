@@ -12,34 +12,48 @@ import { practiceTape } from "./practice-tape";
 const RATE = 48000;
 const BAND_SECONDS = 2.2;
 const HZ = [315, 63, 125, 1000, 3150, 6300, 10000, 12500];
-const TAPE = referenceTapeSchema.parse({
-  format: "unzel-reference-tape",
-  version: 1,
-  id: "short",
-  name: "short alignment tape",
-  speedCmPerS: 4.76,
-  equalisation: "3180/120",
-  bands: HZ.map((frequencyHz) => ({ kind: "tone", frequencyHz, levelDb: -10, seconds: BAND_SECONDS })),
-});
+const tapeOf = (frequenciesHz: number[]) =>
+  referenceTapeSchema.parse({
+    format: "unzel-reference-tape",
+    version: 1,
+    id: "short",
+    name: "short alignment tape",
+    speedCmPerS: 4.76,
+    equalisation: "3180/120",
+    bands: frequenciesHz.map((frequencyHz) => ({
+      kind: "tone",
+      frequencyHz,
+      levelDb: -10,
+      seconds: BAND_SECONDS,
+    })),
+  });
+const TAPE = tapeOf(HZ);
+/** Of which cycles can be counted. */
+const LADDER = tapeOf([1000, 3150, 6300, 10000]);
 const NO_SLACK = { "trimmer.backlashTurns": 0 };
-/** With a second between bands. */
-const SECONDS = HZ.length * (BAND_SECONDS + 1) + 1;
 
 /** What the instruments say of a practice deck that plays the tape, its seconds of start and screws as told. */
 async function played(
   settings: Partial<TransportParameters>,
   turn: (deck: PracticeDeck) => void = () => {},
+  tape = TAPE,
 ): Promise<PlaybackView> {
   const parameters = { ...PERFECT_TRANSPORT, ...NO_SLACK, "noise.db": -80, ...settings };
-  const deck = new PracticeDeck({ parameters, sampleRateHz: RATE, tape: practiceTape(TAPE), seed: 3 });
+  const deck = new PracticeDeck({ parameters, sampleRateHz: RATE, tape: practiceTape(tape), seed: 3 });
   turn(deck);
   if (deck.status.key === "stop") deck.press("play");
+  // with a second between bands
+  const seconds = tape.bands.length * (BAND_SECONDS + 1) + 1;
   const sound = soundInMemory(
-    deck.render(Math.round(SECONDS * RATE)).map((x) => Float32Array.from(x)),
+    deck.render(Math.round(seconds * RATE)).map((x) => Float32Array.from(x)),
     RATE,
   );
-  return playbackView(await measureBands(sound, TAPE), TAPE, usualFormat(TAPE.speedCmPerS));
+  return playbackView(await measureBands(sound, tape), tape, usualFormat(tape.speedCmPerS));
 }
+
+/** Where its head stands, by a tape of so many tones as that takes. */
+const azimuthOf = async (settings: Partial<TransportParameters>, turn?: (deck: PracticeDeck) => void) =>
+  (await played(settings, turn, LADDER)).azimuth;
 
 const level = (view: PlaybackView, channel: number, hz: number) =>
   view.responses[0].channels[channel].points.find(({ frequencyHz }) => frequencyHz === hz)!;
@@ -56,7 +70,7 @@ describe("what is set in the practice machine is what is measured", () => {
   });
 
   it.each([-12, 3.1])("a tilt of %d arc-minutes, several cycles or a part of one", async (tilt) => {
-    const { azimuth } = await played({ "head.azimuthArcMinutes": tilt });
+    const azimuth = await azimuthOf({ "head.azimuthArcMinutes": tilt });
     expect(azimuth!.resolved).toBe(true);
     expect(azimuth!.tiltArcMinutes!).toBeCloseTo(tilt, 1);
   });
@@ -64,15 +78,15 @@ describe("what is set in the practice machine is what is measured", () => {
   it("a turn of the azimuth screw, in its own direction only", async () => {
     const turned = (which: 0 | 1) => (deck: PracticeDeck) =>
       void deck.playback.azimuthScrews[which].turn(0.25);
-    const forwards = await played({ "azimuth.arcMinutesPerTurn": 40 }, turned(0));
-    expect(forwards.azimuth!.tiltArcMinutes!).toBeCloseTo(10, 1);
-    const other = await played({ "azimuth.arcMinutesPerTurn": 40 }, turned(1));
-    expect(other.azimuth!.tiltArcMinutes!).toBeCloseTo(0, 1);
+    const forwards = await azimuthOf({ "azimuth.arcMinutesPerTurn": 40 }, turned(0));
+    expect(forwards!.tiltArcMinutes!).toBeCloseTo(10, 1);
+    const other = await azimuthOf({ "azimuth.arcMinutesPerTurn": 40 }, turned(1));
+    expect(other!.tiltArcMinutes!).toBeCloseTo(0, 1);
   });
 
   it("the reverse direction has its own tilt", async () => {
     const settings = { "deck.autoReverse": 1, "head.reverseAzimuthArcMinutes": -5 };
-    const { azimuth } = await played(settings, (deck) => {
+    const azimuth = await azimuthOf(settings, (deck) => {
       deck.press("wind");
       deck.render(2 * RATE);
       deck.press("reverse");
@@ -81,7 +95,7 @@ describe("what is set in the practice machine is what is measured", () => {
   });
 
   it("weave makes azimuth restless, not wrong", async () => {
-    const { azimuth } = await played({ "head.azimuthArcMinutes": 3, "head.weaveArcMinutes": 0.5 });
+    const azimuth = await azimuthOf({ "head.azimuthArcMinutes": 3, "head.weaveArcMinutes": 0.5 });
     const top = azimuth!.tones.find(({ frequencyHz }) => frequencyHz === 10000)!;
     expect(top.spreadDegrees).toBeGreaterThan(2);
     expect(azimuth!.tiltArcMinutes!).toBeGreaterThan(1.5);
