@@ -77,7 +77,7 @@ class BitWriter {
   private count = 0;
 
   put(value: number, bits: number): void {
-    for (let left = bits; left > 0; ) {
+    for (let left = bits; left > 0;) {
       const taken = Math.min(8 - this.count, left);
       left -= taken;
       this.held = (this.held << taken) | (Math.floor(value / 2 ** left) & ((1 << taken) - 1));
