@@ -56,9 +56,11 @@ describe("the library of blank tapes", () => {
         { id: "old", name: "an old one" },
       ],
     });
+    const other = aJob({ id: "j2", number: "0413", blankTapes: job.blankTapes });
     await importBundle(
-      writeBundle({ ...aBundle(), jobs: [job], blanks: [PLAIN] }, "2026-11-20T10:00:00.000Z"),
+      writeBundle({ ...aBundle(), jobs: [job, other], blanks: [PLAIN] }, "2026-11-20T10:00:00.000Z"),
     );
+    expect(await database.blanks.count()).toBe(2);
     expect(await blanksOf(job, [])).toEqual([PLAIN, blankNamed("old", "an old one")]);
     const again = JSON.parse(await exportJob(job.id)) as { content: { blanks: unknown[] } };
     expect(again.content.blanks).toHaveLength(2);

@@ -124,7 +124,12 @@ async function putIfLater(table: Table<Updated, string>, records: readonly Updat
   }
   const all = [...latest.values()];
   const here = await table.bulkGet([...latest.keys()]);
-  await table.bulkPut(all.filter(({ updatedAt }, i) => (here[i]?.updatedAt ?? "") < updatedAt));
+  await table.bulkPut(
+    all.filter(({ updatedAt }, i) => {
+      const mine = here[i];
+      return mine === undefined || mine.updatedAt < updatedAt;
+    }),
+  );
 }
 
 /** Adds records that are not here yet; of several under one id the first. */
