@@ -9,11 +9,11 @@ export default defineConfig({
     maxWorkers: 2,
     projects: [
       {
-        // the core keeps no state between calls: its modules are read once for all of its tests
+        // the core, and what tests are made with, keep no state between calls: their modules are read once for all
         resolve: { alias },
         test: {
           name: "core",
-          include: ["src/core/**/*.test.ts"],
+          include: ["src/{core,testing}/**/*.test.ts"],
           testTimeout,
           pool: "threads",
           isolate: false,
@@ -24,7 +24,7 @@ export default defineConfig({
         test: {
           name: "around",
           include: ["src/**/*.test.ts"],
-          exclude: ["src/core/**"],
+          exclude: ["src/{core,testing}/**"],
           testTimeout,
         },
       },
