@@ -74,6 +74,23 @@ describe("a test sequence through a deck", () => {
     expect(whole.subarray(10 * RATE).every((v) => v === 0)).toBe(true);
   });
 
+  it("steady tones alone have no end, and no seam", () => {
+    const tones = (seconds: number) =>
+      sequenceInput(
+        sequenceSchema.parse({
+          ...PRESETS.find(({ id }) => id === "bias-tones"),
+          segments: [{ kind: "two-tone", frequencyHz: 315, secondHz: 10_000, levelDb: -32, seconds }],
+        }),
+        RATE,
+      );
+    const [short, long] = [tones(6), tones(60)];
+    for (let block = 0; block < 300; block++) {
+      const expected = long(4800)[0];
+      const heard = short(4800)[0];
+      for (let i = 0; i < 4800; i += 7) expect(Math.abs(heard[i] - expected[i])).toBeLessThan(1e-9);
+    }
+  });
+
   it("recorded on a two-head machine, rewound and played: both segments are found by their marks", () => {
     const deck = deckFor("ellesby-c-1r", { "speed.errorPercent": 1 });
     deck.setInput(sequenceInput(sequence, RATE));

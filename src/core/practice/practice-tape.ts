@@ -39,11 +39,32 @@ export const blankTape = (
     seconds,
   });
 
-/** A test sequence from its start, or from a second of it, as the input of a deck that records, silence after its end. */
+/** Away from where a tone swells and fades; no block is longer. */
+const EDGE_SECONDS = 1;
+
+/**
+ * Steady tones alone are sent for as long as somebody records, as a generator would: towards a second near their end they go
+ * on from so many whole seconds before, which hold whole cycles. Null for a sequence that has an end.
+ */
+function goesOn({ marked, leaderSeconds, segments: [tone, ...more] }: Sequence) {
+  if (marked || more.length > 0 || (tone.kind !== "sine" && tone.kind !== "two-tone")) return null;
+  const tones = tone.kind === "sine" ? [tone.frequencyHz] : [tone.frequencyHz, tone.secondHz];
+  const backSeconds = Math.floor(tone.seconds - 3 * EDGE_SECONDS);
+  if (backSeconds <= 0 || !tones.every(Number.isInteger)) return null;
+  return { backSeconds, lastSeconds: leaderSeconds + tone.seconds - EDGE_SECONDS };
+}
+
+/**
+ * A test sequence from its start, or from a second of it, as the input of a deck that records, silence after its end; steady
+ * tones alone have none.
+ */
 export function sequenceInput(sequence: Sequence, sampleRateHz: number, fromSeconds = 0): RecordInput {
   const renderer = new SequenceRenderer(sequence, sampleRateHz);
+  const steady = goesOn(sequence);
   let at = Math.round(fromSeconds * sampleRateHz);
   return (frames) => {
+    if (steady)
+      while (at + frames > steady.lastSeconds * sampleRateHz) at -= steady.backSeconds * sampleRateHz;
     const block = renderer.block(at, frames);
     at += frames;
     return block;
