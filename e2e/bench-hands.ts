@@ -49,6 +49,15 @@ export class BenchHands {
     return Number(await this.speed.getAttribute("aria-valuenow"));
   }
 
+  /** Opens the speed station of a job, plays a tape of a deck with nothing wrong, and logs its first number as found. */
+  async speedAsFound(jobId: string): Promise<void> {
+    await this.open(jobId, "speed");
+    await this.play("nothing wrong");
+    await this.settled();
+    await this.page.keyboard.press("f");
+    await expect(this.slip.getByRole("listitem")).toHaveCount(1);
+  }
+
   /** Logs the number that stands, and waits until it is on the slip. */
   async log(): Promise<void> {
     const rows = this.slip.getByRole("listitem");

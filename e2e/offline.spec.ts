@@ -68,11 +68,7 @@ test("after one visit everything opens without the server, also after the browse
 
     // pages of jobs and stations that were never visited
     const hands = new BenchHands(page);
-    await hands.open("demo-job-0415", "speed");
-    await hands.play("nothing wrong");
-    await hands.settled();
-    await page.keyboard.press("f");
-    await expect(hands.slip.getByRole("listitem")).toHaveCount(1);
+    await hands.speedAsFound("demo-job-0415");
     // what plays goes on at another station
     const flutter = page.getByRole("link", { name: /Wow and flutter/ });
     await flutter.click();

@@ -8,12 +8,17 @@ const DEMO_URL = "/demo/workshop.unzel.json";
  * Jobs that were deleted from the demo stay deleted.
  */
 export async function prepareFirstVisit(demo: boolean): Promise<void> {
-  const tapes = database.transaction("rw", database.tapes, async () => {
+  await Promise.all([placeBuiltInTapes(), demo && loadDemoOnce()]);
+}
+
+const placeBuiltInTapes = () =>
+  database.transaction("rw", database.tapes, async () => {
     const here = await database.tapes.bulkGet(BUILT_IN_TAPES.map(({ id }) => id));
     await database.tapes.bulkAdd(BUILT_IN_TAPES.filter((_, i) => here[i] === undefined));
   });
-  const wanted = demo && !(await database.flags.get("demo"));
-  await Promise.all([tapes, wanted && loadDemoWorkshop(true)]);
+
+async function loadDemoOnce(): Promise<void> {
+  if (!(await database.flags.get("demo"))) await loadDemoWorkshop(true);
 }
 
 /**
