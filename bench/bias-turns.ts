@@ -35,7 +35,7 @@ export function biasTurns(machines: number): Array<number | null> {
         afterTurns: turns.length,
       });
       const known = biasKnown({ turns, heard, tones: TONES, overBiasDb: null });
-      const error = biasErrorAt("flatness", known, null, known.nowTurns);
+      const error = biasErrorAt("flatness", known, known.nowTurns);
       // a decibel of bias is 1.3 to 1.9 dB between the two tones
       if (error && Math.abs(error.errorDb) < GOOD_ENOUGH_DB && error.uncertaintyDb < LIMIT_DB)
         return Math.abs(high() - middle()) < 1.3 * LIMIT_DB ? turns.length : null;

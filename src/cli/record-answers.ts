@@ -2,7 +2,7 @@ import type { SoundFile } from "@/core/formats/sound-file";
 import { measureDistortion } from "@/core/recordings/measure-distortion";
 import { measureReturned } from "@/core/recordings/measure-returned";
 import type { Sequence } from "@/core/signals/sequence";
-import { biasAnswers, biasSentence } from "@/core/guidance/bias-answers";
+import { biasAnswers, biasSentence, placedByLaws } from "@/core/guidance/bias-answers";
 import { biasLaws } from "@/core/guidance/bias-law";
 import { biasHeard } from "@/core/returned/bias-points";
 import { withSound } from "./sound-argument";
@@ -83,7 +83,8 @@ export async function bias(
         row.channels.filter((one) => one.channel === channel).map((one) => ({ ...one, turns: row.turns })),
       );
       const [{ middleHz, highHz }] = heard;
-      const answers = biasAnswers(biasLaws(heard, { middleHz, highHz, speedCmPerS }), heard, overBiasDb);
+      const laws = biasLaws(heard, { middleHz, highHz, speedCmPerS });
+      const answers = biasAnswers(placedByLaws(laws, heard, overBiasDb), heard, overBiasDb);
       return { channel, answers, sentence: biasSentence(answers) };
     }),
   };

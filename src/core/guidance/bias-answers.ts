@@ -24,12 +24,65 @@ const LEAST_UNCERTAINTY_DB = 0.15;
 /** Answers of less than this share of what is likely are none. */
 const FEWEST_SHARE = 0.8;
 
+/** One way in which the screw may act, and where it would be left then, on the scale of the points. */
+export interface PlacedLaw {
+  weight: number;
+  /** Bias per turn, dB, clockwise positive. */
+  dbPerTurn: number;
+  /** By each school; null where this law does not tell it. */
+  turns: Record<HeardSchool, number | null>;
+  /** Where the high tone is loudest. */
+  loudestTurns: number;
+}
+
 /**
- * Where each school would leave the screw, by what is likely of how it acts.
+ * Where the screw would be left by each law and school. It takes a while: worked out once for what was heard.
  * @param overBiasDb by how much the high tone is to have dropped past its loudest point; null where the tape has no figure
  */
-export function biasAnswers(
+export function placedByLaws(
   laws: readonly BiasLaw[],
+  points: readonly BiasPoint[],
+  overBiasDb: number | null,
+): PlacedLaw[] {
+  const turns = points.map((point) => point.turns);
+  return laws.map((law) => {
+    const { weight, dbPerTurn } = law;
+    const beyond = BEYOND_DB / Math.abs(dbPerTurn);
+    const [low, high] = [Math.min(...turns) - beyond, Math.max(...turns) + beyond];
+    // from too little bias to too much
+    const at = (i: number) =>
+      dbPerTurn > 0 ? low + ((high - low) * i) / STEPS : high - ((high - low) * i) / STEPS;
+    const along = (curve: (turns: number) => number) =>
+      Array.from({ length: STEPS + 1 }, (_, i) => curve(at(i)));
+    const [middleDb, highDb, thirdDb] = [law.middleDb, law.highDb, law.thirdDb].map(along);
+    const top = highDb.indexOf(Math.max(...highDb));
+    const bottom = thirdDb.indexOf(Math.min(...thirdDb));
+    const isInside = (step: number) => step !== 0 && step !== STEPS;
+    return {
+      weight,
+      dbPerTurn,
+      turns: {
+        "over-bias":
+          overBiasDb !== null && isInside(top) ? crossing(highDb, highDb[top] - overBiasDb, at, top) : null,
+        flatness: crossing(
+          highDb.map((db, i) => db - middleDb[i]),
+          0,
+          at,
+          0,
+        ),
+        "third-harmonic": isInside(bottom) ? at(bottom) : null,
+      },
+      loudestTurns: at(top),
+    };
+  });
+}
+
+/**
+ * Where each school would leave the screw, by what is likely of how it acts.
+ * @param overBiasDb the figure that the laws were placed with
+ */
+export function biasAnswers(
+  placed: readonly PlacedLaw[],
   points: readonly BiasPoint[],
   overBiasDb: number | null,
 ): BiasAnswer[] {
@@ -43,11 +96,6 @@ export function biasAnswers(
         uncertaintyTurns: 0,
         says: "This tape has no over-bias figure written down.",
       };
-    const placed = laws.map((law) => ({
-      weight: law.weight,
-      dbPerTurn: Math.abs(law.dbPerTurn),
-      turns: placeOf(school, law, points, overBiasDb ?? 0),
-    }));
     return answerOf(school, placed);
   });
 }
@@ -55,19 +103,14 @@ export function biasAnswers(
 /** How far the bias is from where a school would leave it, dB, too much bias positive; null where it cannot be told. */
 export function biasError(
   school: HeardSchool,
-  laws: readonly BiasLaw[],
-  points: readonly BiasPoint[],
-  overBiasDb: number | null,
+  placed: readonly PlacedLaw[],
   nowTurns: number,
 ): { errorDb: number; uncertaintyDb: number } | null {
-  if (school === "over-bias" && overBiasDb === null) return null;
-  const all = laws.reduce((sum, { weight }) => sum + weight, 0);
-  const found = laws.flatMap((law) => {
-    const turns = placeOf(school, law, points, overBiasDb ?? 0);
-    return turns === null ? [] : [{ weight: law.weight, db: (nowTurns - turns) * law.dbPerTurn }];
+  const weighed = weigh(placed, ({ turns, dbPerTurn }) => {
+    const place = turns[school];
+    return place === null ? null : (nowTurns - place) * dbPerTurn;
   });
-  const weighed = weigh(found, all, ({ db }) => db);
-  if (all === 0 || weighed === null) return null;
+  if (weighed === null) return null;
   return {
     errorDb: weighed.mean,
     uncertaintyDb: Math.hypot(2 * weighed.deviation, LEAST_UNCERTAINTY_DB),
@@ -75,26 +118,26 @@ export function biasError(
 }
 
 /** Mean and standard deviation over what is likely; null where too little of it has such a value. */
-function weigh<T extends { weight: number }>(found: readonly T[], all: number, of: (one: T) => number) {
-  const weight = found.reduce((sum, one) => sum + one.weight, 0);
-  if (weight < FEWEST_SHARE * all) return null;
-  const mean = found.reduce((sum, one) => sum + one.weight * of(one), 0) / weight;
-  const variance = found.reduce((sum, one) => sum + one.weight * (of(one) - mean) ** 2, 0) / weight;
+function weigh(placed: readonly PlacedLaw[], of: (one: PlacedLaw) => number | null) {
+  const found = placed.flatMap((one) => {
+    const value = of(one);
+    return value === null ? [] : [{ weight: one.weight, value }];
+  });
+  const all = totalOf(placed);
+  const weight = totalOf(found);
+  if (all === 0 || weight < FEWEST_SHARE * all) return null;
+  const mean = found.reduce((sum, one) => sum + one.weight * one.value, 0) / weight;
+  const variance = found.reduce((sum, one) => sum + one.weight * (one.value - mean) ** 2, 0) / weight;
   return { mean, deviation: Math.sqrt(variance) };
 }
 
-interface Placed {
-  weight: number;
-  dbPerTurn: number;
-  turns: number | null;
-}
+const totalOf = (list: ReadonlyArray<{ weight: number }>) =>
+  list.reduce((sum, { weight }) => sum + weight, 0);
 
-function answerOf(school: HeardSchool, placed: readonly Placed[]): BiasAnswer {
-  const all = placed.reduce((sum, { weight }) => sum + weight, 0);
-  const found = placed.filter((one): one is Placed & { turns: number } => one.turns !== null);
+function answerOf(school: HeardSchool, placed: readonly PlacedLaw[]): BiasAnswer {
   const unknown = { school, turns: null, uncertaintyTurns: 0, says: BEYOND[school] };
-  const place = weigh(found, all, (one) => one.turns);
-  const rate = weigh(found, all, (one) => one.dbPerTurn);
+  const place = weigh(placed, (one) => one.turns[school]);
+  const rate = weigh(placed, (one) => (one.turns[school] === null ? null : Math.abs(one.dbPerTurn)));
   if (place === null || rate === null) return unknown;
   const [turns, dbPerTurn, spread] = [place.mean, rate.mean, 2 * place.deviation];
   const uncertaintyTurns = Math.hypot(spread, LEAST_UNCERTAINTY_DB / dbPerTurn);
@@ -143,61 +186,14 @@ const AT_PEAK_DB = 0.7;
  * Where the high tone is loudest, while it was not heard there: over-bias is a drop from there, and is told well only once it
  * was. Null once it was heard there or below, and while nothing is known of the screw.
  */
-export function peakToHear(laws: readonly BiasLaw[], points: readonly BiasPoint[]): number | null {
-  if (laws.length === 0 || points.length === 0) return null;
-  const placed = laws.map((law) => {
-    const at = placesOf(law, points);
-    const values = Array.from({ length: STEPS + 1 }, (_, i) => law.highDb(at(i)));
-    return { weight: law.weight, turns: at(values.indexOf(Math.max(...values))) };
-  });
-  const all = placed.reduce((sum, { weight }) => sum + weight, 0);
-  if (all === 0) return null;
-  const turns = placed.reduce((sum, one) => sum + one.weight * one.turns, 0) / all;
-  const [{ dbPerTurn }] = laws;
+export function peakToHear(placed: readonly PlacedLaw[], points: readonly BiasPoint[]): number | null {
+  const loudest = weigh(placed, ({ loudestTurns }) => loudestTurns);
+  if (loudest === null || points.length === 0) return null;
+  const turns = loudest.mean;
+  const [{ dbPerTurn }] = placed;
   const lowestDb = Math.min(...points.map((point) => (point.turns - turns) * dbPerTurn));
   return lowestDb < AT_PEAK_DB ? null : turns;
 }
-
-/** Places that answers are looked for at, by their step: from too little bias to too much. */
-function placesOf({ dbPerTurn }: BiasLaw, points: readonly BiasPoint[]): (step: number) => number {
-  const turns = points.map((point) => point.turns);
-  const beyond = BEYOND_DB / Math.abs(dbPerTurn);
-  const [low, high] = [Math.min(...turns) - beyond, Math.max(...turns) + beyond];
-  return (i) => (dbPerTurn > 0 ? low + ((high - low) * i) / STEPS : high - ((high - low) * i) / STEPS);
-}
-
-function placeOf(
-  school: HeardSchool,
-  law: BiasLaw,
-  points: readonly BiasPoint[],
-  overBiasDb: number,
-): number | null {
-  const at = placesOf(law, points);
-  const values = Array.from({ length: STEPS + 1 }, (_, i) => valueOf(school, law, at(i)));
-  switch (school) {
-    case "flatness":
-      return crossing(values, 0, at, 0);
-    case "over-bias": {
-      const top = values.indexOf(Math.max(...values));
-      return top === 0 || top === STEPS ? null : crossing(values, values[top] - overBiasDb, at, top);
-    }
-    case "third-harmonic": {
-      const bottom = values.indexOf(Math.min(...values));
-      return bottom === 0 || bottom === STEPS ? null : at(bottom);
-    }
-  }
-}
-
-const valueOf = (school: HeardSchool, law: BiasLaw, turns: number): number => {
-  switch (school) {
-    case "flatness":
-      return law.highDb(turns) - law.middleDb(turns);
-    case "over-bias":
-      return law.highDb(turns);
-    case "third-harmonic":
-      return law.thirdDb(turns);
-  }
-};
 
 /** Where a curve first falls through a level, from a step on. */
 function crossing(

@@ -8,6 +8,7 @@ import {
   biasSentence,
   HEARD_SCHOOLS,
   peakToHear,
+  placedByLaws,
   type HeardSchool,
 } from "./bias-answers";
 import { biasLaws, type BiasPoint } from "./bias-law";
@@ -39,6 +40,8 @@ const LAWS: Record<string, Law> = {
 };
 const TONES = { middleHz: 315, highHz: 10_000, speedCmPerS: 4.76 };
 const OVER_BIAS_DB = 3;
+const placed = (points: BiasPoint[], overBiasDb: number | null = OVER_BIAS_DB) =>
+  placedByLaws(biasLaws(points, TONES), points, overBiasDb);
 /** The machine plays its channels back at levels of their own. */
 const LEVEL_DB = 1.3;
 
@@ -73,7 +76,7 @@ describe("the law of a bias screw, from five places of it", () => {
       const law = LAWS[name];
       const biases = Array.from({ length: 5 }, (_, i) => from + 1.6 * i);
       const points = biases.map((b) => heard(law, (b - from) / perTurn, b, random));
-      const answers = biasAnswers(biasLaws(points, TONES), points, OVER_BIAS_DB);
+      const answers = biasAnswers(placed(points), points, OVER_BIAS_DB);
       const expected = truth(law);
       expect(answers.map(({ school }) => school)).toEqual([...HEARD_SCHOOLS]);
       for (const { school, turns, uncertaintyTurns } of answers) {
@@ -90,7 +93,7 @@ describe("what too little to go by tells", () => {
   const at = (biases: number[], perTurn: number) => {
     const random = new SeededRandom(3);
     const points = biases.map((b) => heard(law, (b - biases[0]) / perTurn, b, random));
-    return biasAnswers(biasLaws(points, TONES), points, OVER_BIAS_DB);
+    return biasAnswers(placed(points), points, OVER_BIAS_DB);
   };
   const flat = (biases: number[], perTurn: number) =>
     at(biases, perTurn).find(({ school }) => school === "flatness")!;
@@ -98,7 +101,7 @@ describe("what too little to go by tells", () => {
   it("one place tells about how the bias stands and nothing of the screw, two tell the way and about how far", () => {
     expect(at([-3], 8).every(({ turns }) => turns === null)).toBe(true);
     const [one] = [-3].map((b) => heard(law, 0, b, new SeededRandom(2)));
-    const { errorDb, uncertaintyDb } = biasError("flatness", biasLaws([one], TONES), [one], null, 0)!;
+    const { errorDb, uncertaintyDb } = biasError("flatness", placed([one], null), 0)!;
     expect(Math.abs(errorDb + 3)).toBeLessThan(uncertaintyDb);
     expect(uncertaintyDb).toBeLessThan(4);
     for (const perTurn of [8, -8]) {
@@ -110,12 +113,11 @@ describe("what too little to go by tells", () => {
 
   it.each([8, -8])("the peak is where to hear it until it was, at %f dB a turn", (perTurn) => {
     const points = (biases: number[]) => biases.map((b) => heard(law, b / perTurn, b, new SeededRandom(4)));
-    const toHear = (biases: number[]) => peakToHear(biasLaws(points(biases), TONES), points(biases));
+    const toHear = (biases: number[]) => peakToHear(placed(points(biases)), points(biases));
     const turns = toHear([-1, 0, 1])!;
     // loudest 3.7 dB below; the points tell about where
     expect(Math.abs(turns * perTurn + 3.7)).toBeLessThan(1.2);
-    const overBias = (biases: number[]) =>
-      biasError("over-bias", biasLaws(points(biases), TONES), points(biases), OVER_BIAS_DB, 0)!;
+    const overBias = (biases: number[]) => biasError("over-bias", placed(points(biases)), 0)!;
     const there = [-1, 0, 1, turns * perTurn];
     expect(toHear(there)).toBeNull();
     expect(overBias(there).uncertaintyDb).toBeLessThan(0.7 * overBias([-1, 0, 1]).uncertaintyDb);
@@ -131,7 +133,7 @@ describe("what too little to go by tells", () => {
   it("without an over-bias figure that school says so; a hidden third harmonic leaves the others", () => {
     const random = new SeededRandom(5);
     const points = [-3, -1.5, 0, 1.5].map((b) => ({ ...heard(law, b / 8, b, random), thirdDb: null }));
-    const [overBias, flatness] = biasAnswers(biasLaws(points, TONES), points, null);
+    const [overBias, flatness] = biasAnswers(placed(points, null), points, null);
     expect(overBias.turns).toBeNull();
     expect(overBias.says).toMatch(/no over-bias figure/);
     expect(flatness.turns! * 8).toBeCloseTo(0, 0);

@@ -42,6 +42,12 @@ const MISFIT_DB = { middle: 0.06, high: 0.12, third: 0.4 } as const;
 const STRAY_DB = { middle: 0.3, high: 0.5, third: 1 } as const;
 const STRAY_LENGTH_DB = 2.5;
 const MEASURED_DB = { middle: 0.03, high: 0.05, third: 0.2 } as const;
+const STRAY_RATE = 1 / (2 * STRAY_LENGTH_DB ** 2);
+const SIGMA_DB = {
+  middle: Math.hypot(MISFIT_DB.middle, MEASURED_DB.middle),
+  high: Math.hypot(MISFIT_DB.high, MEASURED_DB.high),
+  third: Math.hypot(MISFIT_DB.third, MEASURED_DB.third),
+} as const;
 /** Of the screw: usual bias per turn, and where it usually stands re the recommended bias. */
 const USUAL_DB_PER_TURN = 8;
 const DB_PER_TURN_SPREAD = 1;
@@ -95,8 +101,6 @@ interface Fit {
   cost: number;
 }
 
-type Curve = (typeof CURVES)[number];
-
 /** Places of the parameters: screw, then level, shift and depth of each curve. */
 const SIZE = 0;
 const OFF = 1;
@@ -104,8 +108,10 @@ const ofCurve = (c: number) => ({ level: 2 + 3 * c, shift: 3 + 3 * c, depth: 4 +
 const COUNT = 2 + 3 * CURVES.length;
 
 class Problem {
+  /** What was measured of each curve. */
+  private readonly heard: Array<Array<{ turns: number; db: number }>>;
   private readonly means: number[];
-  private readonly shapes: Array<(biasDb: number) => number>;
+  private readonly shapes: Tabulated[];
   private readonly middleTurns: number;
 
   constructor(
@@ -113,83 +119,87 @@ class Problem {
     { middleHz, highHz, speedCmPerS }: BiasTones,
   ) {
     this.shapes = [
-      tabulated((u) => sensitivityDb(u, asAtCassetteSpeed(middleHz, speedCmPerS))),
-      tabulated((u) => sensitivityDb(u, asAtCassetteSpeed(highHz, speedCmPerS))),
-      tabulated(thirdDb),
+      new Tabulated((u) => sensitivityDb(u, asAtCassetteSpeed(middleHz, speedCmPerS))),
+      new Tabulated((u) => sensitivityDb(u, asAtCassetteSpeed(highHz, speedCmPerS))),
+      new Tabulated(thirdDb),
     ];
-    this.means = CURVES.map((curve) => {
-      const values = this.valuesOf(curve).map(({ db }) => db);
-      return values.reduce((a, b) => a + b, 0) / Math.max(1, values.length);
-    });
+    this.heard = CURVES.map((curve) =>
+      points.flatMap(({ turns, middleDb, highDb, thirdDb }) => {
+        const db = { middle: middleDb, high: highDb, third: thirdDb }[curve];
+        return db === null ? [] : [{ turns, db }];
+      }),
+    );
+    this.means = this.heard.map(
+      (values) => values.reduce((sum, { db }) => sum + db, 0) / Math.max(1, values.length),
+    );
     this.middleTurns = points.reduce((sum, { turns }) => sum + turns, 0) / points.length;
-  }
-
-  private valuesOf(curve: Curve): Array<{ turns: number; db: number }> {
-    return this.points.flatMap(({ turns, middleDb, highDb, thirdDb }) => {
-      const db = { middle: middleDb, high: highDb, third: thirdDb }[curve];
-      return db === null ? [] : [{ turns, db }];
-    });
   }
 
   start(way: number, dbPerTurn: number, offDb: number): number[] {
     const values = new Array<number>(COUNT).fill(0);
     values[SIZE] = Math.log(dbPerTurn / USUAL_DB_PER_TURN) / DB_PER_TURN_SPREAD;
     values[OFF] = offDb / USUAL_OFF_DB;
+    const bias = this.bias(values, way);
     CURVES.forEach((_, c) => {
       const shape = this.shapes[c];
       const mean =
-        this.points.reduce((sum, { turns }) => sum + shape(this.biasAt(values, way, turns)), 0) /
-        this.points.length;
+        this.points.reduce((sum, { turns }) => sum + shape.at(bias(turns)), 0) / this.points.length;
       values[ofCurve(c).level] = -mean / LEVEL_SPREAD_DB;
     });
     return values;
   }
 
-  /** Bias re the recommended one, dB. All values are in units of what is usual. */
-  private biasAt(values: readonly number[], way: number, turns: number): number {
-    return USUAL_OFF_DB * values[OFF] + way * this.dbPerTurn(values) * (turns - this.middleTurns);
+  /** Bias re the recommended one, dB, over turns. All values are in units of what is usual. */
+  private bias(values: readonly number[], way: number): (turns: number) => number {
+    const off = USUAL_OFF_DB * values[OFF];
+    const rate = way * this.dbPerTurn(values);
+    return (turns) => off + rate * (turns - this.middleTurns);
   }
 
   private dbPerTurn(values: readonly number[]): number {
     return USUAL_DB_PER_TURN * Math.exp(DB_PER_TURN_SPREAD * values[SIZE]);
   }
 
-  private shape(values: readonly number[], way: number, c: number, turns: number): number {
+  /** A curve by its shape alone, over bias, dB. */
+  private shaped(values: readonly number[], c: number): (biasDb: number) => number {
     const { level, shift, depth } = ofCurve(c);
-    const curve = CURVES[c];
-    const u = this.biasAt(values, way, turns) - SHIFT_DB[curve] * values[shift];
-    return (
-      this.means[c] + LEVEL_SPREAD_DB * values[level] + Math.exp(DEPTH * values[depth]) * this.shapes[c](u)
-    );
+    const levelDb = this.means[c] + LEVEL_SPREAD_DB * values[level];
+    const shiftDb = SHIFT_DB[CURVES[c]] * values[shift];
+    const deep = Math.exp(DEPTH * values[depth]);
+    const shape = this.shapes[c];
+    return (biasDb) => levelDb + deep * shape.at(biasDb - shiftDb);
   }
 
-  private residuals(values: readonly number[], way: number): number[] {
-    const off = CURVES.flatMap((curve, c) => {
-      const sigma = Math.hypot(MISFIT_DB[curve], MEASURED_DB[curve]);
-      return this.valuesOf(curve).map(({ turns, db }) => (db - this.shape(values, way, c, turns)) / sigma);
-    });
-    return [...off, ...values];
+  /** How badly values fit, and how far from usual they are. */
+  private cost(values: readonly number[], way: number): number {
+    let cost = 0;
+    for (const value of values) cost += value * value;
+    const bias = this.bias(values, way);
+    for (let c = 0; c < CURVES.length; c++) {
+      const shaped = this.shaped(values, c);
+      const sigma = SIGMA_DB[CURVES[c]];
+      for (const { turns, db } of this.heard[c]) cost += ((db - shaped(bias(turns))) / sigma) ** 2;
+    }
+    return cost;
   }
 
+  /** Least squares by damped steps (Marquardt 1963), from a start. */
   fit(start: number[], way: number, rounds: number): Fit {
     let values = start;
-    let residuals = this.residuals(values, way);
-    let cost = sumOfSquares(residuals);
+    let cost = this.cost(values, way);
+    let { squares, slope } = this.normalEquations(values, way);
     let damping = 1e-2;
     for (let round = 0; round < rounds; round++) {
-      const jacobian = this.jacobian(values, way, residuals);
-      const transposed = jacobian.transpose();
-      const normal = transposed.mmul(jacobian);
-      for (let i = 0; i < COUNT; i++) normal.set(i, i, normal.get(i, i) * (1 + damping));
-      const step = solve(normal, transposed.mmul(Matrix.columnVector(residuals))).to1DArray();
-      const next = values.map((v, i) => v - step[i]);
-      const nextResiduals = this.residuals(next, way);
-      const nextCost = sumOfSquares(nextResiduals);
+      const damped = squares.map((row, i) => row.with(i, row[i] * (1 + damping)));
+      const step = new CholeskyDecomposition(damped).solve(Matrix.columnVector(slope));
+      const next = values.map((v, i) => v - step.get(i, 0));
+      const nextCost = this.cost(next, way);
       if (nextCost < cost) {
         const gained = cost - nextCost;
-        [values, residuals, cost] = [next, nextResiduals, nextCost];
+        [values, cost] = [next, nextCost];
         damping /= 4;
         if (gained < 1e-4) break;
+        ({ squares, slope } = this.normalEquations(values, way));
       } else {
         damping *= 6;
         if (damping > 1e6) break;
@@ -198,28 +208,56 @@ class Problem {
     return { way, values, cost };
   }
 
-  private jacobian(values: readonly number[], way: number, residuals: readonly number[]): Matrix {
-    const matrix = new Matrix(residuals.length, COUNT);
-    values.forEach((value, j) => {
-      const nudged = values.with(j, value + NUDGE);
-      this.residuals(nudged, way).forEach((r, i) => matrix.set(i, j, (r - residuals[i]) / NUDGE));
+  /**
+   * JᵀJ and Jᵀr of what was measured, each in units of what is believed of it; that the values be usual is in them as one
+   * more residual each, the value itself.
+   */
+  private normalEquations(values: readonly number[], way: number): { squares: number[][]; slope: number[] } {
+    const squares = values.map((_, j) => new Array<number>(COUNT).fill(0).with(j, 1));
+    const slope = [...values];
+    const bias = this.bias(values, way);
+    const rate = way * this.dbPerTurn(values) * DB_PER_TURN_SPREAD;
+    CURVES.forEach((curve, c) => {
+      const of = ofCurve(c);
+      const places = [SIZE, OFF, of.level, of.shift, of.depth];
+      const shape = this.shapes[c];
+      const shaped = this.shaped(values, c);
+      const [shiftDb, sigma] = [SHIFT_DB[curve] * values[of.shift], SIGMA_DB[curve]];
+      const deep = Math.exp(DEPTH * values[of.depth]);
+      for (const { turns, db } of this.heard[c]) {
+        const u = bias(turns);
+        const misfit = (db - shaped(u)) / sigma;
+        const perDb = deep * shape.slope(u - shiftDb);
+        // how the shape moves with each value
+        const moves = [
+          perDb * rate * (turns - this.middleTurns),
+          perDb * USUAL_OFF_DB,
+          LEVEL_SPREAD_DB,
+          -perDb * SHIFT_DB[curve],
+          DEPTH * deep * shape.at(u - shiftDb),
+        ].map((move) => move / sigma);
+        places.forEach((j, p) => {
+          slope[j] -= moves[p] * misfit;
+          places.forEach((k, q) => (squares[j][k] += moves[p] * moves[q]));
+        });
+      }
     });
-    return matrix;
+    return { squares, slope };
   }
 
   /** The law of a fit, and others that are about as likely, drawn around it. */
   laws({ way, values, cost }: Fit, weight: number, random: SeededRandom): BiasLaw[] {
-    const jacobian = this.jacobian(values, way, this.residuals(values, way));
-    const factor = new CholeskyDecomposition(jacobian.transpose().mmul(jacobian)).lowerTriangularMatrix;
+    const { squares } = this.normalEquations(values, way);
+    const spread = new CholeskyDecomposition(squares).lowerTriangularMatrix.transpose();
     const drawn = Array.from({ length: SAMPLES }, () => {
       // of covariance (JᵀJ)⁻¹: Lᵀ·x = z
       const z = Matrix.columnVector(Array.from({ length: COUNT }, () => random.normal()));
-      const off = solve(factor.transpose(), z).to1DArray();
+      const off = solve(spread, z).to1DArray();
       return values.map((v, i) => v + off[i]);
     });
     return [values, ...drawn].map((one) => {
       // where the curves bend more than a straight line, the drawn ones may fit worse
-      const worse = Math.max(0, sumOfSquares(this.residuals(one, way)) - cost - COUNT);
+      const worse = Math.max(0, this.cost(one, way) - cost - COUNT);
       return { weight: weight * Math.exp(-worse / 2), cost, ...this.law(one, way) };
     });
   }
@@ -232,12 +270,13 @@ class Problem {
   /** The shape led through what was measured: what is left over is a smooth function of bias (Rasmussen and Williams 2006). */
   private throughPoints(values: number[], way: number, c: number): (turns: number) => number {
     const curve = CURVES[c];
-    const known = this.valuesOf(curve).map(({ turns, db }) => ({
-      u: this.biasAt(values, way, turns),
-      off: db - this.shape(values, way, c, turns),
-    }));
-    const alike = (a: number, b: number) =>
-      STRAY_DB[curve] ** 2 * Math.exp(-((a - b) ** 2) / 2 / STRAY_LENGTH_DB ** 2);
+    const bias = this.bias(values, way);
+    const shaped = this.shaped(values, c);
+    const known = this.heard[c].map(({ turns, db }) => {
+      const u = bias(turns);
+      return { u, off: db - shaped(u) };
+    });
+    const alike = (a: number, b: number) => STRAY_DB[curve] ** 2 * Math.exp(-((a - b) ** 2) * STRAY_RATE);
     const weights =
       known.length === 0
         ? []
@@ -250,28 +289,45 @@ class Problem {
             Matrix.columnVector(known.map(({ off }) => off)),
           ).to1DArray();
     return (turns) => {
-      const at = this.biasAt(values, way, turns);
-      const off = known.reduce((sum, { u }, i) => sum + weights[i] * alike(at, u), 0);
-      return this.shape(values, way, c, turns) + off;
+      const at = bias(turns);
+      let db = shaped(at);
+      for (let i = 0; i < known.length; i++) db += weights[i] * alike(at, known[i].u);
+      return db;
     };
   }
 }
 
-/** A smooth curve over bias, worked out once in fine steps. */
-function tabulated(curve: (biasDb: number) => number): (biasDb: number) => number {
-  const values = Float64Array.from({ length: 2 * TABLE_REACH_DB * TABLE_PER_DB + 2 }, (_, i) =>
-    curve(i / TABLE_PER_DB - TABLE_REACH_DB),
-  );
-  const last = values.length - 2;
-  return (biasDb) => {
-    const at = Math.max(0, Math.min(last, (biasDb + TABLE_REACH_DB) * TABLE_PER_DB));
-    const i = Math.min(last, Math.floor(at));
-    return values[i] + (at - i) * (values[i + 1] - values[i]);
-  };
-}
 const TABLE_REACH_DB = 40;
 const TABLE_PER_DB = 50;
 
-const NUDGE = 1e-3;
+/** A smooth curve over bias, led straight through fine steps of it; each step is worked out when it is first asked for. */
+class Tabulated {
+  private readonly values = new Float64Array(2 * TABLE_REACH_DB * TABLE_PER_DB + 2).fill(NaN);
+  private readonly last = this.values.length - 2;
 
-const sumOfSquares = (values: readonly number[]): number => values.reduce((sum, v) => sum + v * v, 0);
+  constructor(private readonly curve: (biasDb: number) => number) {}
+
+  at(biasDb: number): number {
+    const at = this.place(biasDb);
+    const i = Math.floor(at);
+    const from = this.step(i);
+    return from + (at - i) * (this.step(i + 1) - from);
+  }
+
+  /** Per decibel of bias. */
+  slope(biasDb: number): number {
+    const i = Math.floor(this.place(biasDb));
+    return TABLE_PER_DB * (this.step(i + 1) - this.step(i));
+  }
+
+  /** In steps; beyond the ends of the table it stays at them. */
+  private place(biasDb: number): number {
+    return Math.max(0, Math.min(this.last, (biasDb + TABLE_REACH_DB) * TABLE_PER_DB));
+  }
+
+  private step(i: number): number {
+    const known = this.values[i];
+    if (!Number.isNaN(known)) return known;
+    return (this.values[i] = this.curve(i / TABLE_PER_DB - TABLE_REACH_DB));
+  }
+}

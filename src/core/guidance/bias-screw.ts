@@ -1,4 +1,11 @@
-import { biasAnswers, biasError, type BiasAnswer, type HeardSchool } from "./bias-answers";
+import {
+  biasAnswers,
+  biasError,
+  placedByLaws,
+  type BiasAnswer,
+  type HeardSchool,
+  type PlacedLaw,
+} from "./bias-answers";
 import { biasLaws, placesHeard, type BiasLaw, type BiasPoint, type BiasTones } from "./bias-law";
 import { spindleMoves } from "./slack-model";
 
@@ -20,6 +27,8 @@ export interface BiasScrew {
 export interface BiasKnown {
   points: BiasPoint[];
   laws: BiasLaw[];
+  /** Where each of the laws would have it left. */
+  placed: PlacedLaw[];
   answers: BiasAnswer[];
   nowTurns: number;
   slackTurns: number;
@@ -44,7 +53,7 @@ const MOST_COST = 30;
 export function biasKnown(screw: BiasScrew): BiasKnown {
   const from = (first: number) => fitted({ ...screw, heard: screw.heard.slice(first) });
   const all = from(0);
-  if (all.cost < MOST_COST || screw.heard.length < 2) return { ...all.best, conflicts: false };
+  if (all.cost < MOST_COST || screw.heard.length < 2) return answered(all, false, screw.overBiasDb);
   // the fewest to leave out: between what fits not and what does
   let [bad, good] = [0, screw.heard.length - 1];
   while (good - bad > 1) {
@@ -52,13 +61,16 @@ export function biasKnown(screw: BiasScrew): BiasKnown {
     if (from(middle).cost < MOST_COST) good = middle;
     else bad = middle;
   }
-  return { ...from(good).best, conflicts: true };
+  return answered(from(good), true, screw.overBiasDb);
 }
 
-function fitted({ turns, heard, tones, overBiasDb }: BiasScrew): {
+/** Of what fits, and how badly it does. */
+interface Fitted {
   cost: number;
-  best: Omit<BiasKnown, "conflicts">;
-} {
+  best: Pick<BiasKnown, "points" | "laws" | "nowTurns" | "slackTurns" | "toTakeUp">;
+}
+
+function fitted({ turns, heard, tones }: BiasScrew): Fitted {
   const turnedBack = turns.some((turn, i) => i > 0 && turn * turns[i - 1] < 0);
   const tried = (turnedBack ? SLACKS : [USUAL_SLACK]).map((slackTurns) => {
     const { moves, lag } = spindleMoves(
@@ -78,17 +90,18 @@ function fitted({ turns, heard, tones, overBiasDb }: BiasScrew): {
     const toTakeUp = { clockwise: lag, anticlockwise: slackTurns - lag };
     return { cost, best: { points, laws, nowTurns: at(turns.length), slackTurns, toTakeUp } };
   });
-  const { best, cost } = tried.reduce((one, other) => (other.cost < one.cost ? other : one));
-  return { cost, best: { ...best, answers: biasAnswers(best.laws, best.points, overBiasDb) } };
+  return tried.reduce((one, other) => (other.cost < one.cost ? other : one));
+}
+
+/** Where each school would leave the screw by the laws that were found. */
+function answered({ best }: Fitted, conflicts: boolean, overBiasDb: number | null): BiasKnown {
+  const placed = placedByLaws(best.laws, best.points, overBiasDb);
+  return { ...best, conflicts, placed, answers: biasAnswers(placed, best.points, overBiasDb) };
 }
 
 /** How far the bias is off at a place of the screw by a school, dB; null where it cannot be told. */
-export const biasErrorAt = (
-  school: HeardSchool,
-  { laws, points }: BiasKnown,
-  overBiasDb: number | null,
-  turns: number,
-) => biasError(school, laws, points, overBiasDb, turns);
+export const biasErrorAt = (school: HeardSchool, { placed }: BiasKnown, turns: number) =>
+  biasError(school, placed, turns);
 
 /** What is heard while a screw moves may be off by so much from its curves, dB. */
 const MOVING_DB = { middle: 0.15, high: 0.3 };

@@ -23,7 +23,7 @@ export function tapeDoubt({ here, circumstances }: OnTheBench, sides: readonly B
   const seen = job.blankTapes?.find(({ id }) => id === recordingOn)?.seen ?? false;
   if (!blank || blank.type === null || seen || sides.length < 2) return null;
   const errors = sides.flatMap(({ known }) => {
-    const error = known && biasErrorAt("flatness", known, null, known.nowTurns);
+    const error = known && biasErrorAt("flatness", known, known.nowTurns);
     return error && error.uncertaintyDb < KNOWN_DB ? error.errorDb : [];
   });
   if (errors.length < sides.length) return null;

@@ -128,8 +128,8 @@ export interface BiasSide {
 const known = rememberSome((screw: Parameters<typeof biasKnown>[0]) => JSON.stringify(screw), biasKnown);
 
 /** How far bias is off now by a school, also while the screw turns; null where it cannot be told. */
-export const errorOf = (school: HeardSchool, { known: of, overBiasDb, movesAt }: BiasSide) =>
-  of && biasErrorAt(school, of, overBiasDb, movesAt ?? of.nowTurns);
+export const errorOf = (school: HeardSchool, { known: of, movesAt }: BiasSide) =>
+  of && biasErrorAt(school, of, movesAt ?? of.nowTurns);
 
 /** Both channels, from what was logged and what was heard since. */
 export function biasSides(bench: OnTheBench): BiasSide[] {

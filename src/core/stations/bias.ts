@@ -334,7 +334,7 @@ export const bias: MeasuringStation<"bias", BiasQuantity> = {
     const places = placesHeard(known.points);
     const toPeak =
       chosen === "over-bias" && places > 1 && !isSure(at.error, limit)
-        ? peakToHear(known.laws, known.points)
+        ? peakToHear(known.placed, known.points)
         : null;
     const last = inForce(bench.here.adjustments).findLast(
       ({ adjusterId, turns }) => adjusterId === at.adjuster.id && turns !== 0,
