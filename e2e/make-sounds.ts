@@ -6,7 +6,7 @@ import { fmTone } from "@/testing/fm-tone";
 import { flacFile } from "@/testing/flac-encoder";
 import { pairTone } from "@/testing/pair-tone";
 import { pluckedNotes } from "@/testing/plucked-notes";
-import { sampled } from "@/testing/sampled";
+import { sampled } from "@/core/dsp/sampled";
 import { BANDS, BANDS_FLAC, CLIP, CUT, LONG, NOT_WAV, SLOW, TONE, COPY, MUSIC, TILTED } from "./sounds";
 
 const LONG_SECONDS = 120;

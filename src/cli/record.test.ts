@@ -5,7 +5,7 @@ import { writeSequenceJson } from "@/core/formats/sequence-json";
 import { sequenceSchema } from "@/core/signals/sequence";
 import { commandLine } from "@/testing/command-line";
 import { fmTone, sumOf } from "@/testing/fm-tone";
-import { sampled } from "@/testing/sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 const { at, run } = commandLine();
 

@@ -4,7 +4,7 @@ import { wavFile } from "@/core/formats/wav-writer";
 import { commandLine } from "@/testing/command-line";
 import { fmTone } from "@/testing/fm-tone";
 import { pluckedNotes } from "@/testing/plucked-notes";
-import { sampled } from "@/testing/sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 const { at, run } = commandLine();
 

@@ -1,4 +1,4 @@
-import { sampled } from "./sampled";
+import { sampled } from "@/core/dsp/sampled";
 /** One sinusoidal deviation: rate in Hz, peak as a fraction, phase in radians. */
 export interface Modulation {
   rateHz: number;
@@ -41,8 +41,22 @@ export function pulsedTone(
   });
 }
 
+/** Made once for all the tests that ask for it; what is shorter is the beginning of what is longer. */
+const noises = new Map<number, Float64Array>();
+const MOST_NOISES = 8;
+
 /** White noise of the given RMS, repeatable. */
 export function whiteNoise(length: number, rms: number, seed = 1): Float64Array {
+  const kept = noises.get(seed);
+  const unit = kept && kept.length >= length ? kept : unitNoise(length, seed);
+  if (unit !== kept) {
+    if (noises.size >= MOST_NOISES) noises.clear();
+    noises.set(seed, unit);
+  }
+  return sampled(length, (i) => rms * unit[i]);
+}
+
+function unitNoise(length: number, seed: number): Float64Array {
   let state = seed;
   // state · 48271 modulo 2³¹ − 1: what is above bit 31 counts once more below
   const uniform = () => {
@@ -52,7 +66,7 @@ export function whiteNoise(length: number, rms: number, seed = 1): Float64Array 
     state = sum < 2147483647 ? sum : sum - 2147483647;
     return state / 2147483647;
   };
-  return sampled(length, () => rms * Math.sqrt(-2 * Math.log(uniform())) * Math.cos(2 * Math.PI * uniform()));
+  return sampled(length, () => Math.sqrt(-2 * Math.log(uniform())) * Math.cos(2 * Math.PI * uniform()));
 }
 
 export const sumOf = (a: Float64Array, b: Float64Array): Float64Array => a.map((v, i) => v + b[i]);

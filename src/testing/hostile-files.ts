@@ -19,7 +19,7 @@ import { PRESETS } from "@/core/signals/presets";
 import type { SeededRandom } from "@/core/dsp/seeded-random";
 import { flacFile } from "./flac-encoder";
 import { aBundle } from "./records";
-import { sampled } from "./sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 /** Something that reads bytes of whoever wrote them. */
 export interface Reader {

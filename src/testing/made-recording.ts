@@ -1,7 +1,7 @@
 import { amplitudeOf } from "@/core/dsp/decibels";
 import { interpolateMany } from "@/core/dsp/sinc-interpolator";
 import { whiteNoise } from "./fm-tone";
-import { sampled } from "./sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 export interface RecorderOptions {
   /** Speed of the playing machine re the recording one. */

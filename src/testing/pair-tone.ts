@@ -1,6 +1,6 @@
 import { amplitudeOf } from "@/core/dsp/decibels";
 import { whiteNoise } from "./fm-tone";
-import { sampled } from "./sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 export interface PairToneOptions {
   frequencyHz: number;

@@ -1,5 +1,5 @@
 import { SeededRandom } from "@/core/dsp/seeded-random";
-import { sampled } from "./sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 export const DEVIATION_RATE_HZ = 1600;
 

@@ -1,6 +1,6 @@
 import { amplitudeOf } from "@/core/dsp/decibels";
 import type { RecordInput } from "@/core/simulator/practice-deck";
-import { sampled } from "./sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 /** A tone without an end on both channels, as what a deck records. */
 export function sineInput(frequencyHz: number, levelDbfs: number, sampleRateHz: number): RecordInput {

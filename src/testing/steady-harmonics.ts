@@ -1,6 +1,6 @@
 import { amplitudeDb } from "@/core/dsp/decibels";
 import { besselI0 } from "@/core/dsp/kaiser-lowpass";
-import { sampled } from "./sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 /** Kaiser window whose side lobes lie 150 dB down. */
 const BETA = 21;

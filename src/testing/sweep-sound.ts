@@ -1,7 +1,7 @@
 import { amplitudeOf } from "@/core/dsp/decibels";
 import type { SweepShape } from "@/core/measure/sweep-levels";
 import { whiteNoise } from "./fm-tone";
-import { sampled } from "./sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 const RATE = 48000;
 export const SWEEP: SweepShape = { frequencyHz: 40, toFrequencyHz: 12_500, seconds: 20 };

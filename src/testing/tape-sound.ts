@@ -1,7 +1,7 @@
 import { amplitudeOf } from "@/core/dsp/decibels";
 import type { Band } from "@/core/reference/reference-tape";
 import { whiteNoise } from "./fm-tone";
-import { sampled } from "./sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 /** One piece of a recording: a band, or part of one, or something else between the bands. */
 export type Piece =

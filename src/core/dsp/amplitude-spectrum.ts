@@ -1,4 +1,5 @@
 import { fftWorkspace } from "./fft-workspace";
+import { hannWindow } from "./hann-window";
 
 export interface AmplitudeSpectrum {
   binHz: number;
@@ -42,22 +43,6 @@ export function amplitudeSpectrum(
     amplitude: power.map((p) => scale * Math.sqrt(p / Math.max(1, averages))),
     binsPerLine: size / used,
   };
-}
-
-const windows = new Map<number, Float64Array>();
-/** Who listens uses a few lengths in turn; longer ones than this are used once. */
-const MOST_WINDOWS = 8;
-const LONGEST_KEPT = 65_536;
-
-/** Hann window of mean 1, kept for the next call of the same length. */
-function hannWindow(length: number): Float64Array {
-  const kept = windows.get(length);
-  if (kept) return kept;
-  const window = new Float64Array(length);
-  for (let i = 0; i < length; i++) window[i] = 1 - Math.cos((2 * Math.PI * (i + 0.5)) / length);
-  if (windows.size >= MOST_WINDOWS) windows.clear();
-  if (length <= LONGEST_KEPT) windows.set(length, window);
-  return window;
 }
 
 /** RMS of what lies from `fromHz` up to `toHz` (Hann window: 1.5 lines of noise bandwidth). */

@@ -1,5 +1,6 @@
 import type { Fft } from "./fft";
 import { fftWorkspace } from "./fft-workspace";
+import { hannWindow } from "./hann-window";
 
 export interface CorrelationPeak {
   /** By how many samples `b` has to be moved later to lie over `a`; between samples. */
@@ -36,7 +37,7 @@ export class CrossCorrelator {
     this.b = this.fft.createComplexArray();
     this.product = this.fft.createComplexArray();
     this.input = new Float64Array(this.size);
-    this.window = Float64Array.from({ length }, (_, i) => 1 - Math.cos((2 * Math.PI * (i + 0.5)) / length));
+    this.window = hannWindow(length);
   }
 
   /** The highest place of the correlation within ± `reach` samples. */

@@ -7,7 +7,7 @@ import { FirDecimator } from "./fir-decimator";
 import { kaiserLowpass } from "./kaiser-lowpass";
 import { quantileInPlace } from "./quantile";
 import { ToneDemodulator } from "./tone-demodulator";
-import { sampled } from "@/testing/sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 const db = (ratio: number) => 20 * Math.log10(ratio);
 

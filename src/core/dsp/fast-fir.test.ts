@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { FastFir } from "./fast-fir";
 import { SeededRandom } from "./seeded-random";
-import { sampled } from "@/testing/sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 const random = new SeededRandom(4);
 const noise = (length: number) => sampled(length, () => random.normal());

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { Fft } from "./fft";
 import { SeededRandom } from "./seeded-random";
-import { sampled } from "@/testing/sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 /** Straight from the definition. */
 function plainly(input: Float64Array): Float64Array {

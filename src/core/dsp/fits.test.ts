@@ -5,7 +5,7 @@ import { lineThrough } from "./line-fit";
 import { median } from "./quantile";
 import { SeededRandom } from "./seeded-random";
 import { summitNear } from "./spectral-summit";
-import { sampled } from "@/testing/sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 const number = fc.double({ min: -100, max: 100, noNaN: true });
 

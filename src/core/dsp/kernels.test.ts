@@ -7,7 +7,7 @@ import { convolve, FIR_KERNEL, firRow } from "./fir-kernel";
 import { interpolateIn, interpolateMany, INTERPOLATOR_REACH } from "./sinc-interpolator";
 import { SINC_KERNEL } from "./sinc-kernel";
 import { SeededRandom } from "./seeded-random";
-import { sampled } from "@/testing/sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 it.each([
   ["fft-kernel", FFT_KERNEL],

@@ -1,5 +1,6 @@
 import { Fft } from "./fft";
 import { SeededRandom } from "./seeded-random";
+import { sampled } from "./sampled";
 
 /**
  * Five seconds have few divisors in common with the power-of-two stretches that analysers take, so that every
@@ -79,7 +80,7 @@ function sumOfLines(re: Float64Array, im: Float64Array, length: number): Float64
     spectrum[2 * k + 1] = r * other[2 * k + 1] + i * other[2 * k];
   }
   fft.inverseTransform(other, spectrum);
-  return Float64Array.from({ length }, (_, n) => {
+  return sampled(length, (n) => {
     const [c, s] = chirp(n);
     return other[2 * n] * c - other[2 * n + 1] * s;
   });

@@ -7,7 +7,7 @@ import { SeededRandom } from "./seeded-random";
 import { interpolate, interpolateIn, INTERPOLATOR_REACH } from "./sinc-interpolator";
 import { StereoSpectrum } from "./stereo-spectrum";
 import { TruePeak } from "./true-peak";
-import { sampled } from "@/testing/sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 const RATE = 48000;
 const db = (ratio: number) => 20 * Math.log10(ratio);

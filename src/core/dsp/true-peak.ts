@@ -1,5 +1,6 @@
 import { convolve, firRow } from "./fir-kernel";
 import { kaiserLowpass } from "./kaiser-lowpass";
+import { sampled } from "./sampled";
 
 const FACTOR = 4;
 const TAPS_EACH_SIDE = 12;
@@ -23,7 +24,7 @@ export class TruePeak {
     const design = kaiserLowpass(FACTOR, 0.4, 0.6, 60);
     const centre = (design.length - 1) / 2;
     this.rows = Array.from({ length: FACTOR - 1 }, (_, p) => {
-      const taps = Float64Array.from({ length: 2 * TAPS_EACH_SIDE }, (_, j) => {
+      const taps = sampled(2 * TAPS_EACH_SIDE, (j) => {
         const at = centre + (p + 1) + FACTOR * (TAPS_EACH_SIDE - 1 - j);
         return design[at] ?? 0;
       });
@@ -44,11 +45,9 @@ export class TruePeak {
   /** So many places from one on, each between two samples that stand half a span later. */
   private look(x: Float64Array, from: number, count: number): void {
     // the samples around the places, and those that are new
-    let near = 0;
-    for (let i = from + TAPS_EACH_SIDE - 1; i < from + TAPS_EACH_SIDE + count; i++)
-      near = Math.max(near, Math.abs(x[i]));
-    for (let i = from + 2 * TAPS_EACH_SIDE; i < from + 2 * TAPS_EACH_SIDE + count; i++)
-      this.peak = Math.max(this.peak, Math.abs(x[i]));
+    const near = loudest(x, from + TAPS_EACH_SIDE - 1, from + TAPS_EACH_SIDE + count);
+    const fresh = from + 2 * TAPS_EACH_SIDE;
+    this.peak = Math.max(this.peak, loudest(x, fresh, fresh + count));
     if (near < NEAR * this.peak) return;
     const [re, im] = this.between.map((room) => room.subarray(0, count));
     const [first, second, third] = this.rows;
@@ -59,9 +58,9 @@ export class TruePeak {
   }
 }
 
-function loudest(x: Float64Array): number {
+function loudest(x: Float64Array, from = 0, to = x.length): number {
   let peak = 0;
-  for (let i = 0; i < x.length; i++) {
+  for (let i = from; i < to; i++) {
     const magnitude = Math.abs(x[i]);
     if (magnitude > peak) peak = magnitude;
   }

@@ -124,19 +124,26 @@ function likelyHills(points: ScrewLevel[]): Hill[] {
   }));
 }
 
+const SMALLEST_PRODUCT = 1e-200;
+
 /** χ² of the levels with the spindle at those places, for a hill as high as fits best. */
 function misfit(levels: number[], at: number[], top: number, width: number): number {
-  let [sum, total] = [0, 0];
-  const rests = levels.map((levelDb, i) => {
+  // Σ w·(rest − height)² with the height that makes it least is Σ w·rest² − (Σ w·rest)² ÷ Σ w
+  let [total, sum, squares, spread, logs] = [0, 0, 0, 1, 0];
+  for (let i = 0; i < levels.length; i++) {
     const loss = sincDb((at[i] - top) / width);
-    const sigma = Math.hypot(WANDER_DB, STEEPER * loss * loss);
-    const weight = 1 / (sigma * sigma);
-    sum += weight * (levelDb - loss);
-    total += weight;
-    return { rest: levelDb - loss, weight };
-  });
-  const height = sum / total;
-  return rests.reduce((cost, { rest, weight }) => cost + weight * (rest - height) ** 2 - Math.log(weight), 0);
+    const variance = WANDER_DB ** 2 + (STEEPER * loss * loss) ** 2;
+    const rest = levels[i] - loss;
+    total += 1 / variance;
+    sum += rest / variance;
+    squares += (rest * rest) / variance;
+    spread *= variance;
+    if (spread > SMALLEST_PRODUCT) continue;
+    // before there are so many that it comes to nought
+    logs += Math.log(spread);
+    spread = 1;
+  }
+  return squares - (sum * sum) / total + logs + Math.log(spread);
 }
 
 /** Where the least is expected to be lost, in turns of the spindle from here, and how much. */

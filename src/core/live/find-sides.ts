@@ -1,4 +1,6 @@
+import { hannWindow } from "@/core/dsp/hann-window";
 import { powerDb } from "@/core/dsp/decibels";
+import { sampled } from "@/core/dsp/sampled";
 
 /** What a tone on one side only says about leads and polarity. */
 export interface SideFinding {
@@ -32,7 +34,9 @@ export function findSides(channels: Float32Array[], sampleRateHz: number): SideF
   return { heardOn, inverted: inverted(leftPower > rightPower ? left : right, sampleRateHz) };
 }
 
-function inverted(x: Float32Array, sampleRateHz: number): boolean | null {
+function inverted(tone: Float32Array, sampleRateHz: number): boolean | null {
+  const window = hannWindow(tone.length);
+  const x = sampled(tone.length, (i) => window[i] * tone[i]);
   let [bestHz, best] = [0, 0];
   for (let hz = 360; hz <= 440; hz += 0.5) {
     const { re, im } = line(x, hz / sampleRateHz);
@@ -46,15 +50,19 @@ function inverted(x: Float32Array, sampleRateHz: number): boolean | null {
   return Math.sin(phase) < 0;
 }
 
-/** Hann-windowed Fourier sum at so many cycles per sample, its phase counted from the middle. */
-function line(x: Float32Array, cyclesPerSample: number): { re: number; im: number } {
+/** Fourier sum of windowed samples at so many cycles per sample, its phase counted from the middle. */
+function line(x: Float64Array, cyclesPerSample: number): { re: number; im: number } {
   let [re, im] = [0, 0];
-  const middle = x.length / 2;
+  const step = 2 * Math.PI * cyclesPerSample;
+  // turned on from sample to sample
+  const [turnRe, turnIm] = [Math.cos(step), Math.sin(step)];
+  let [c, s] = [Math.cos((step * x.length) / 2), -Math.sin((step * x.length) / 2)];
   for (let i = 0; i < x.length; i++) {
-    const window = 1 - Math.cos((2 * Math.PI * (i + 0.5)) / x.length);
-    const angle = 2 * Math.PI * cyclesPerSample * (i - middle);
-    re += window * x[i] * Math.cos(angle);
-    im -= window * x[i] * Math.sin(angle);
+    re += x[i] * c;
+    im -= x[i] * s;
+    const before = c;
+    c = c * turnRe - s * turnIm;
+    s = before * turnIm + s * turnRe;
   }
   return { re, im };
 }

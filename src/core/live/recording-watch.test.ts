@@ -6,7 +6,7 @@ import { PracticeDeck } from "@/core/simulator/practice-deck";
 import { practiceMachine } from "@/core/simulator/practice-machines";
 import type { TransportParameters } from "@/core/simulator/transport-parameters";
 import { RecordingWatch } from "./recording-watch";
-import { sampled } from "@/testing/sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 const RATE = 48000;
 const TONES = { middleHz: 315, trebleHz: 10_000, oldHz: 1000 };

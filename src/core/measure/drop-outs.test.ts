@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { SeededRandom } from "@/core/dsp/seeded-random";
 import { countsDropOuts, DropOutMeter, together, type DropOut } from "./drop-outs";
-import { sampled } from "@/testing/sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 const RATE = 48_000;
 

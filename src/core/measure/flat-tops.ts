@@ -27,12 +27,15 @@ export class FlatTops {
 
   look(samples: Float64Array | Float32Array): void {
     let largest = 0;
-    for (let i = 0; i < samples.length; i++) largest = Math.max(largest, Math.abs(samples[i]));
+    for (let i = 0; i < samples.length; i++) {
+      const magnitude = Math.abs(samples[i]);
+      if (magnitude > largest) largest = magnitude;
+    }
     if (largest === 0) return;
+    const [top, same] = [NEAR_TOP * largest, SAME * largest];
     let flat = 1;
     for (let i = 1; i < samples.length; i++) {
-      const still =
-        Math.abs(samples[i]) > NEAR_TOP * largest && Math.abs(samples[i] - samples[i - 1]) <= SAME * largest;
+      const still = Math.abs(samples[i]) > top && Math.abs(samples[i] - samples[i - 1]) <= same;
       flat = still ? flat + 1 : 1;
       if (flat === this.run) this.tops++;
     }

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { latestWaveform, strongestWaveform } from "./flutter-waveform";
 import type { SteadyStretch } from "./steady-stretch";
-import { sampled } from "@/testing/sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 const RATE = 1000;
 const stretch = (seconds: number, deviation: (t: number) => number): SteadyStretch => ({

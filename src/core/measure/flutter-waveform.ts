@@ -1,5 +1,6 @@
 import { meanOf } from "@/core/dsp/mean";
 import type { SteadyStretch } from "./steady-stretch";
+import { sampled } from "@/core/dsp/sampled";
 
 /** The course of the deviation over some seconds, for drawing. */
 export interface FlutterWaveform {
@@ -36,7 +37,7 @@ function waveformAt({ deviation, rateHz, startSeconds }: SteadyStretch, end: num
   const each = Math.max(1, Math.round(rateHz / DRAWN_PER_SECOND));
   const count = Math.floor(Math.min(end, SHOWN_SECONDS * rateHz) / each);
   const first = end - count * each;
-  const means = Float64Array.from({ length: count }, (_, i) => {
+  const means = sampled(count, (i) => {
     let sum = 0;
     for (let k = 0; k < each; k++) sum += deviation[first + i * each + k];
     return sum / each;

@@ -4,7 +4,7 @@ import { FLUTTER_WEIGHTING_DB, flutterWeighting } from "@/core/standards/flutter
 import { fmTone, pulsedTone, type Modulation } from "@/testing/fm-tone";
 import { QuasiPeakMeter } from "./quasi-peak";
 import { TransportMeter } from "./transport-meter";
-import { sampled } from "@/testing/sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 function flutterOfTone(tone: Float64Array, sampleRateHz = 48000, nominalHz = 3150) {
   const meter = new TransportMeter(sampleRateHz, 1, nominalHz);

@@ -4,7 +4,7 @@ import { pairTone } from "@/testing/pair-tone";
 import { azimuthOf, type LadderTone } from "./azimuth";
 import { FlatTops } from "./flat-tops";
 import { TonePairMeter } from "./tone-pair";
-import { sampled } from "@/testing/sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 const RATE = 24_000;
 const measured = (sound: [Float64Array, Float64Array], hz: number) => {

@@ -4,7 +4,7 @@ import { fmTone, sumOf, whiteNoise } from "@/testing/fm-tone";
 import { flutterOf } from "./flutter";
 import { speedOf } from "./speed";
 import { TransportMeter } from "./transport-meter";
-import { sampled } from "@/testing/sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 const RATE = 200;
 const TRIALS = 200;

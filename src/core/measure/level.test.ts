@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { fmTone, sumOf, whiteNoise } from "@/testing/fm-tone";
 import { HumMeter } from "./hum";
 import { LevelMeter } from "./level-meter";
-import { sampled } from "@/testing/sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 const RATE = 48000;
 const levelOf = (x: Float64Array) => {

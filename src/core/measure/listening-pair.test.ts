@@ -3,7 +3,7 @@ import { SeededRandom } from "@/core/dsp/seeded-random";
 import { listeningPair } from "./listening-pair";
 import { loudness } from "./loudness";
 import { SAME_LIKENESS, samePassage } from "./same-passage";
-import { sampled } from "@/testing/sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 const sine = (hz: number, amplitude: number, seconds: number, rate: number) =>
   sampled(seconds * rate, (i) => amplitude * Math.sin((2 * Math.PI * hz * i) / rate));

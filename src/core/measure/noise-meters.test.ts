@@ -8,7 +8,7 @@ import {
 } from "@/core/standards/noise-weighting";
 import { residueOf } from "./residue";
 import { QuasiPeak468, weightedNoise } from "./weighted-noise";
-import { sampled } from "@/testing/sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 const RATE = 48_000;
 const db = (gain: number) => 20 * Math.log10(gain);

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { SeededRandom } from "@/core/dsp/seeded-random";
 import { distortionOf } from "./distortion";
 import { orderLines } from "./order-lines";
-import { sampled } from "@/testing/sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 const RATE = 48000;
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { SeededRandom } from "@/core/dsp/seeded-random";
 import { oscillatorLine } from "./oscillator-line";
-import { sampled } from "@/testing/sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 const sound = (rate: number, hz: number, amplitude: number, seconds = 1) => {
   const random = new SeededRandom(3);

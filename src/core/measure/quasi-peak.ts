@@ -1,4 +1,5 @@
 import { SectionFilter, shelf } from "@/core/dsp/filter-section";
+import { sampled } from "@/core/dsp/sampled";
 
 /**
  * Quasi-peak dynamics of the flutter meter (IEC 60386, DIN 45507): a filter, the magnitude, four equal
@@ -80,9 +81,7 @@ function scaleOf(rateHz: number): number {
   const known = scales.get(rateHz);
   if (known !== undefined) return known;
   const seconds = 8;
-  const sine = Float64Array.from({ length: Math.round(seconds * rateHz) }, (_, i) =>
-    Math.sin((2 * Math.PI * 4 * i) / rateHz),
-  );
+  const sine = sampled(Math.round(seconds * rateHz), (i) => Math.sin((2 * Math.PI * 4 * i) / rateHz));
   const meter = new QuasiPeakMeter(rateHz);
   meter.push(sine, sine.length >> 1);
   const scale = 1 / meter.unscaled;

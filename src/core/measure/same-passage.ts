@@ -1,4 +1,5 @@
 import { amplitudeDb } from "@/core/dsp/decibels";
+import { sampled } from "@/core/dsp/sampled";
 
 /** How two recordings of the same passage lie to each other. */
 export interface SamePassage {
@@ -41,7 +42,7 @@ export function samePassage(
 
 function envelopeDb(channels: ReadonlyArray<Float32Array>, sampleRateHz: number): Float64Array {
   const frame = Math.round(FRAME_SECONDS * sampleRateHz);
-  return Float64Array.from({ length: Math.floor(channels[0].length / frame) }, (_, k) => {
+  return sampled(Math.floor(channels[0].length / frame), (k) => {
     let sum = 0;
     for (const x of channels) for (let i = k * frame; i < (k + 1) * frame; i++) sum += x[i] * x[i];
     return Math.max(FLOOR_DB, amplitudeDb(Math.sqrt(sum / frame / channels.length)));

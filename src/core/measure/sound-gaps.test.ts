@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { fmTone, whiteNoise } from "@/testing/fm-tone";
 import { SoundGaps } from "./sound-gaps";
 import { bandLimitOf, SpectrumWatch } from "./spectrum-watch";
-import { sampled } from "@/testing/sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 const RATE = 48000;
 const START = 2 * RATE;

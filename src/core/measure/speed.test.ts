@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { fmTone, sumOf, whiteNoise } from "@/testing/fm-tone";
 import { TransportMeter } from "./transport-meter";
 import { cents } from "./speed";
-import { sampled } from "@/testing/sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 function speedOfChannels(sampleRateHz: number, channels: Float64Array[], nominalHz = 3150) {
   const meter = new TransportMeter(sampleRateHz, channels.length, nominalHz);

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { SquealWatch, type Squeal } from "./squeal-watch";
-import { sampled } from "@/testing/sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 const RATE = 48000;
 const BLOCK = 4800;

@@ -4,6 +4,7 @@ import { lineThrough } from "@/core/dsp/line-fit";
 import { median } from "@/core/dsp/quantile";
 import { withoutHum } from "./without-hum";
 import { seriesBetween, type WideLevel } from "./wide-levels";
+import { sampled } from "@/core/dsp/sampled";
 
 /** A logarithmic sweep at right tape speed. */
 export interface SweepShape {
@@ -134,7 +135,7 @@ function stretchAt(
       input[2 * i + 1] = x[first + i] * turn[2 * i + 1];
     }
     fft.transform(output, input);
-    return Float64Array.from({ length: 2 * search + 1 }, (_, j) => {
+    return sampled(2 * search + 1, (j) => {
       const k = (j - search + size) % size;
       return output[2 * k] ** 2 + output[2 * k + 1] ** 2;
     });

@@ -3,6 +3,7 @@ import { powerDb as db } from "@/core/dsp/decibels";
 import { FlatTops } from "./flat-tops";
 import { longMean } from "./slow-wander";
 import { median } from "@/core/dsp/quantile";
+import { sampled } from "@/core/dsp/sampled";
 
 /** A tone in one channel. */
 export interface ToneLevel {
@@ -173,7 +174,7 @@ function findTone(spectra: Float64Array[], binHz: number, nominalHz: number): nu
     spectra.reduce((sum, x) => sum + x[2 * k] * x[2 * k] + x[2 * k + 1] * x[2 * k + 1], 0);
   const from = Math.max(1, Math.floor((nominalHz * (1 - SEARCH)) / binHz));
   const to = Math.min(spectra[0].length / 2 - 1, Math.ceil((nominalHz * (1 + SEARCH)) / binHz));
-  const powers = Float64Array.from({ length: to - from + 1 }, (_, i) => power(from + i));
+  const powers = sampled(to - from + 1, (i) => power(from + i));
   const half = Math.max(1, Math.round(Math.max(1, 0.25 * HALF_WIDTH * nominalHz) / binHz));
   let best = 0;
   let bestSum = -1;

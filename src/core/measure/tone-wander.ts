@@ -1,5 +1,6 @@
 import { quantileInPlace } from "@/core/dsp/quantile";
 import { withoutTrend } from "./without-trend";
+import { sampled } from "@/core/dsp/sampled";
 
 const BLOCK_SECONDS = 0.025;
 const FEWEST_BLOCKS = 20;
@@ -57,7 +58,7 @@ function turnedPerBlock(
     }
     phases[b] = Math.atan2(im, re);
   }
-  const turned = Float64Array.from({ length: blocks - 1 }, (_, b) => {
+  const turned = sampled(blocks - 1, (b) => {
     const by = phases[b + 1] - phases[b];
     return by - 2 * Math.PI * Math.round(by / (2 * Math.PI));
   });

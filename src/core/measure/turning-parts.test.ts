@@ -5,7 +5,7 @@ import { onceAround, shapeOf } from "./once-around";
 import { rateLines } from "./rate-lines";
 import { POINTS_FROM_HZ, ratePoints } from "./rate-points";
 import { withoutTrend } from "./without-trend";
-import { sampled } from "@/testing/sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 describe("lines of the rate spectrum", () => {
   it("have the power of their sines and the place of their rates", () => {

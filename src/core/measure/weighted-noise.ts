@@ -2,6 +2,7 @@ import { amplitudeDb, powerDb } from "@/core/dsp/decibels";
 import { FastFir } from "@/core/dsp/fast-fir";
 import { StereoSpectrum } from "@/core/dsp/stereo-spectrum";
 import { aWeighting, itu468Weighting, QUASI_PEAK_FOLLOWERS } from "@/core/standards/noise-weighting";
+import { sampled } from "@/core/dsp/sampled";
 
 /** Noise of a channel, dBFS: the level of a sine as strong. */
 export interface WeightedNoise {
@@ -80,7 +81,7 @@ export class QuasiPeak468 {
 
   constructor(private readonly sampleRateHz: number) {
     this.taps = tapsOf(itu468Weighting, sampleRateHz);
-    const sine = Float64Array.from({ length: Math.round(2 * sampleRateHz) }, (_, i) =>
+    const sine = sampled(Math.round(2 * sampleRateHz), (i) =>
       Math.sin((2 * Math.PI * 1000 * i) / sampleRateHz),
     );
     this.scale = 1 / this.detect([sine], sine.length >> 1);
@@ -123,11 +124,9 @@ export class QuasiPeak468 {
 /** A symmetric filter with a gain of its own at each frequency: the gain as a sum of cosines, windowed. */
 function tapsOf(gain: (hz: number) => number, sampleRateHz: number): Float64Array {
   const points = 2048;
-  const wanted = Float64Array.from({ length: points + 1 }, (_, k) =>
-    k === 0 ? 0 : gain((k / (2 * points)) * sampleRateHz),
-  );
+  const wanted = sampled(points + 1, (k) => (k === 0 ? 0 : gain((k / (2 * points)) * sampleRateHz)));
   const taps = new Float64Array(2 * HALF_TAPS + 1);
-  const cosines = Float64Array.from({ length: 2 * points }, (_, i) => Math.cos((Math.PI * i) / points));
+  const cosines = sampled(2 * points, (i) => Math.cos((Math.PI * i) / points));
   for (let n = 0; n <= HALF_TAPS; n++) {
     let sum = wanted[0] / 2 + (wanted[points] / 2) * cosines[(points * n) % (2 * points)];
     for (let k = 1; k < points; k++) sum += wanted[k] * cosines[(k * n) % (2 * points)];

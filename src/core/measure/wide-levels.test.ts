@@ -12,7 +12,7 @@ import { noiseLevels } from "./noise-levels";
 import { sweepLevels } from "./sweep-levels";
 import { seriesBetween, type WideLevel } from "./wide-levels";
 import { withoutHum } from "./without-hum";
-import { sampled } from "@/testing/sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 const RATE = 48000;
 

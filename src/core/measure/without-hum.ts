@@ -1,6 +1,7 @@
 import { FirDecimator } from "@/core/dsp/fir-decimator";
 import { kaiserLowpass } from "@/core/dsp/kaiser-lowpass";
 import { summitNear } from "@/core/dsp/spectral-summit";
+import { sampled } from "@/core/dsp/sampled";
 
 /** Where hum can be learned, and which of it matters. */
 export interface HumClearing {
@@ -125,7 +126,7 @@ function learned(low: Narrowed, hz: number, clearing: HumClearing): HumSine | nu
   const span = blocks.at(-1)!.at - blocks[0].at;
   const step = 1 / (8 * span);
   const reach = Math.ceil((MAINS_OFF * hz) / step);
-  const powers = Float64Array.from({ length: 2 * reach + 3 }, (_, i) => power((i - reach - 1) * step));
+  const powers = sampled(2 * reach + 3, (i) => power((i - reach - 1) * step));
   let top = reach + 1;
   for (let i = 1; i < powers.length - 1; i++) if (powers[i] > powers[top]) top = i;
   const best = (top - reach - 1 + summitNear(powers, top).shift) * step;

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { SeededRandom } from "@/core/dsp/seeded-random";
 import { timingWander } from "@/core/measure/tone-wander";
 import { hearsInTone } from "./source-and-tape";
-import { sampled } from "@/testing/sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 const RATE = 48_000;
 const SECONDS = 2.5;

@@ -10,7 +10,7 @@ import { transportEvents } from "@/core/measure/transport-events";
 import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
 import { DEMO_MACHINES } from "./demo-machines";
 import { practiceParts } from "./practice-parts";
-import { sampled } from "@/testing/sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 const RATE = 1600;
 const FORWARDS: Way = { sideB: false, reverse: false };

@@ -4,7 +4,7 @@ import { findSweep } from "./find-sweep";
 import { heardSegments } from "./heard-segments";
 import { humLines, isHum } from "./hum-lines";
 import { ToneFrames } from "./tone-frames";
-import { sampled } from "@/testing/sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 function framesOf(channels: Float64Array[], rate = 48000, block = 7000): ToneFrames {
   const frames = new ToneFrames(rate, channels.length);

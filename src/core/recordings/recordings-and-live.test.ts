@@ -14,7 +14,7 @@ import { loopBackOf } from "@/core/live/loop-back";
 import { transportView } from "@/core/advice/transport-view";
 import { measureRecording } from "./measure-recording";
 import { RecentSound } from "@/core/live/recent-sound";
-import { sampled } from "@/testing/sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 const RATE = 48000;
 const single = (x: Float64Array) => Float32Array.from(x);

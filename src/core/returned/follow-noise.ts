@@ -3,6 +3,7 @@ import { amplitudeOf } from "@/core/dsp/decibels";
 import { noisePeriod } from "@/core/dsp/periodic-noise";
 import { joined } from "@/core/dsp/joined";
 import { INTERPOLATOR_REACH, interpolateIn } from "@/core/dsp/sinc-interpolator";
+import { sampled } from "@/core/dsp/sampled";
 
 /** Noise as it was sent. */
 export interface SentNoise {
@@ -54,10 +55,12 @@ export function followNoise(
     return gain * interpolateIn(around, INTERPOLATOR_REACH + (place < 0 ? place + period.length : place));
   };
   /** The noise as it would lie in these samples, so many seconds later than the place says. */
-  const expected = (from: number, count: number, late: number) =>
-    Float64Array.from({ length: count }, (_, i) =>
-      at(((from + i) / sampleRateHz - place.startSeconds - late) * place.speedRatio),
-    );
+  const expected = (from: number, count: number, late: number) => {
+    const samples = new Float64Array(count);
+    for (let i = 0; i < count; i++)
+      samples[i] = at(((from + i) / sampleRateHz - place.startSeconds - late) * place.speedRatio);
+    return samples;
+  };
 
   const first = Math.min(heard.length, Math.round(FIRST_SECONDS * sampleRateHz));
   const whole = new CrossCorrelator(first, sampleRateHz, FROM_HZ, TO_HZ);
@@ -79,7 +82,7 @@ export function followNoise(
     lates.push(late);
   }
   if (lates.length === 0) return null;
-  return Float64Array.from({ length: heard.length }, (_, i) => {
+  return sampled(heard.length, (i) => {
     const frame = (i - begin - hop) / hop;
     const before = Math.max(0, Math.min(lates.length - 1, Math.floor(frame)));
     const after = Math.min(lates.length - 1, before + 1);

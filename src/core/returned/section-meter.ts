@@ -67,7 +67,8 @@ export class SectionMeter {
   private readonly from: number;
   /** One frame beyond the last that it wants. */
   readonly to: number;
-  private kept: Float64Array[] | null = null;
+  /** In single precision: it is what files hold and sound cards give, and half as much. */
+  private kept: Float32Array[] | null = null;
   private taken = 0;
 
   constructor(
@@ -87,7 +88,7 @@ export class SectionMeter {
     const [first, last] = [Math.max(this.from, at), Math.min(this.to, at + block[0].length)];
     if (first >= last) return;
     const channels = Math.min(2, this.channelCount);
-    this.kept ??= Array.from({ length: channels }, () => new Float64Array(this.to - this.from));
+    this.kept ??= Array.from({ length: channels }, () => new Float32Array(this.to - this.from));
     this.kept.forEach((kept, c) => kept.set(block[c].subarray(first - at, last - at), first - this.from));
     this.taken = last - this.from;
   }
@@ -118,7 +119,7 @@ export class SectionMeter {
   }
 
   /** The section itself without its edges. */
-  private inside(x: Float64Array, edgeSeconds = EDGE_SECONDS): Float64Array {
+  private inside(x: Float32Array, edgeSeconds = EDGE_SECONDS): Float32Array {
     const { startSeconds, endSeconds } = this.place;
     const at = (seconds: number) => Math.round(seconds * this.sampleRateHz) - this.from;
     return x.subarray(Math.max(0, at(startSeconds + edgeSeconds)), Math.max(0, at(endSeconds - edgeSeconds)));
@@ -128,7 +129,7 @@ export class SectionMeter {
     return this.section.frequencyHz * this.place.speedRatio;
   }
 
-  private tones(heard: Float64Array[]): SectionReturned[] {
+  private tones(heard: Float32Array[]): SectionReturned[] {
     const { section, place, sampleRateHz } = this;
     if (this.heardHz > HIGHEST_SHARE * sampleRateHz) return heard.map(() => nothing(TOO_HIGH));
     const meter = new ToneBandMeter(sampleRateHz, heard.length, { ...place, frequencyHz: this.heardHz });
@@ -158,7 +159,7 @@ export class SectionMeter {
     });
   }
 
-  private thirdOf(x: Float64Array, c: number): Pick<ReturnedTone, "thirdPercent" | "thirdMeasurable"> {
+  private thirdOf(x: Float32Array, c: number): Pick<ReturnedTone, "thirdPercent" | "thirdMeasurable"> {
     const inside = this.inside(x).subarray(0, Math.round(LONGEST_THIRD_SECONDS * this.sampleRateHz));
     // a step of a response is asked for its level alone
     const isAsked = this.sentOn(c) && this.section.role !== "steps";
@@ -168,7 +169,7 @@ export class SectionMeter {
   }
 
   /** Of a tone that lasts long enough for a rate a minute to mean something. */
-  private dropOutsOf(x: Float64Array): ReturnedTone["dropOuts"] {
+  private dropOutsOf(x: Float32Array): ReturnedTone["dropOuts"] {
     const inside = this.inside(x);
     const { heardHz, sampleRateHz, place } = this;
     if (!countsDropOuts(heardHz, sampleRateHz, inside.length / sampleRateHz)) return null;
@@ -187,7 +188,7 @@ export class SectionMeter {
     };
   }
 
-  private steps(heard: Float64Array[]): SectionReturned[] {
+  private steps(heard: Float32Array[]): SectionReturned[] {
     return heard.map((x, c) => {
       if (!this.sentOn(c)) return NOTHING_SENT;
       const found = distortionOf(this.inside(x), this.sampleRateHz, this.heardHz);
@@ -208,7 +209,7 @@ export class SectionMeter {
     });
   }
 
-  private twoTones(heard: Float64Array[]): SectionReturned[] {
+  private twoTones(heard: Float32Array[]): SectionReturned[] {
     const { frequencyHz, secondHz = 0 } = this.section;
     const [low, high] = [frequencyHz, secondHz].toSorted((a, b) => a - b);
     const order = high / low;
@@ -228,7 +229,7 @@ export class SectionMeter {
     });
   }
 
-  private sweeps(heard: Float64Array[]): SectionReturned[] {
+  private sweeps(heard: Float32Array[]): SectionReturned[] {
     const { section, place, sampleRateHz } = this;
     const startSeconds = place.beginsSeconds - this.from / sampleRateHz;
     const shape = sweepShape(section);
@@ -240,7 +241,7 @@ export class SectionMeter {
     );
   }
 
-  private silences(heard: Float64Array[]): SectionReturned[] {
+  private silences(heard: Float32Array[]): SectionReturned[] {
     const { toneBeforeHz, speedRatio } = this.place;
     const inside = heard.map((x) => this.inside(x, SILENCE_EDGE_SECONDS));
     const noise = weightedNoise(inside, this.sampleRateHz);
@@ -253,21 +254,24 @@ export class SectionMeter {
     });
   }
 
-  private noises(heard: Float64Array[]): SectionReturned[] {
+  private noises(heard: Float32Array[]): SectionReturned[] {
     const { section, place, sampleRateHz } = this;
     const { colour, quietSeconds, startSeconds, endSeconds, speedRatio } = place;
     if (colour === null) return heard.map(() => NOTHING_SENT);
     const at = (seconds: number) => Math.round(seconds * sampleRateHz) - this.from;
     const from = Math.max(0, at(startSeconds - EDGE_SECONDS));
-    const noise = heard.map((x) => x.subarray(from, at(endSeconds - EDGE_SECONDS / 2)));
+    const noise = heard.map((x) => new Float64Array(x.subarray(from, at(endSeconds - EDGE_SECONDS / 2))));
     const quiet =
       quietSeconds < FEWEST_QUIET_SECONDS
         ? null
-        : heard.map((x) =>
-            x.subarray(
-              at(endSeconds + QUIET_EDGE_SECONDS),
-              at(endSeconds + quietSeconds / speedRatio - QUIET_EDGE_SECONDS),
-            ),
+        : heard.map(
+            (x) =>
+              new Float64Array(
+                x.subarray(
+                  at(endSeconds + QUIET_EDGE_SECONDS),
+                  at(endSeconds + quietSeconds / speedRatio - QUIET_EDGE_SECONDS),
+                ),
+              ),
           );
     const where = { startSeconds: startSeconds - (from + this.from) / sampleRateHz, speedRatio };
     const sent = { kind: colour, levelDb: section.levelDb };

@@ -16,7 +16,7 @@ import { segmentSeconds, sequenceSchema, type Segment, type Sequence } from "./s
 import { digitOf, digitRatio, markDigits, markSlots, markWords } from "@/core/programme/sync-mark";
 import { sequenceDigit, timelineOf } from "./timeline";
 import { wavExport } from "@/core/formats/wav-export";
-import { sampled } from "@/testing/sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 const RATE = 48000;
 const sine = (fields: Partial<Extract<Segment, { kind: "sine" }>> = {}): Segment => ({

@@ -1,4 +1,5 @@
 import { besselI0 } from "@/core/dsp/kaiser-lowpass";
+import { sampled } from "@/core/dsp/sampled";
 
 /** So many samples such a filter delays by. */
 export const HALF_TAPS = 255;
@@ -7,7 +8,7 @@ const BETA = 6;
 /** A symmetric filter with a wanted gain by frequency sampling: the gain as a sum of cosines, windowed. */
 export function tapsFor(gain: (hz: number) => number, sampleRateHz: number): Float64Array {
   const points = 1024;
-  const wanted = Float64Array.from({ length: points + 1 }, (_, k) =>
+  const wanted = sampled(points + 1, (k) =>
     gain(Math.max(1, Math.min(0.46, k / (2 * points)) * sampleRateHz)),
   );
   const taps = new Float64Array(2 * HALF_TAPS + 1);

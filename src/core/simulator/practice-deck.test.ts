@@ -8,7 +8,7 @@ import { PracticeDeck } from "./practice-deck";
 import { PRACTICE_CONDITIONS, practiceMachine } from "./practice-machines";
 import { PARAMETER_RANGES, parameterSetting, type TransportParameters } from "./transport-parameters";
 import { Trimmer } from "./trimmer";
-import { sampled } from "@/testing/sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 const RATE = 48000;
 const deckWith = (settings: Partial<TransportParameters>) =>

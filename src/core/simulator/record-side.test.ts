@@ -8,7 +8,7 @@ import { PRACTICE_SLOTS, slotOf } from "./practice-slots";
 import { recordSlot, RecordSide } from "./record-side";
 import { ordinary, type TapeFormula } from "./tape-formula";
 import type { TransportParameters } from "./transport-parameters";
-import { sampled } from "@/testing/sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 const RATE = 48000;
 const CASSETTE = practiceMachine("ellesby-c-3h").transport;

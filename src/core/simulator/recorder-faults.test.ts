@@ -10,7 +10,7 @@ import { Tape } from "./tape";
 import { ordinary, type TapeFormula } from "./tape-formula";
 import type { TransportParameters } from "./transport-parameters";
 import { WornPlaces } from "./worn-places";
-import { sampled } from "@/testing/sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 const RATE = 48000;
 const QUIET = { "noise.db": -140, "hum.db": -140, "head.crosstalkDb": -120 };

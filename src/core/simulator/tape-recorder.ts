@@ -33,13 +33,14 @@ export class TapeRecorder {
     // as much on both sides as an interpolation at the edges reaches for, silence where the next block is short
     const silence = new Float64Array(INTERPOLATOR_REACH + 1);
     const [left, right] = sound.map((here, c) => joined(this.before[c], here, next[c], silence));
-    const grid: number[] = [];
+    // the tape runs on, so the grid points follow each other from the first
     const at: number[] = [];
+    let first = 0;
     for (let i = 0; i < n; i++) {
       const from = places[i] * GRID_PER_SECOND;
       const to = (i + 1 < n ? places[i + 1] : 2 * places[i] - places[Math.max(0, i - 1)]) * GRID_PER_SECOND;
       for (let g = Math.max(0, Math.ceil(from)); g < to; g++) {
-        grid.push(g);
+        if (at.length === 0) first = g;
         at.push(INTERPOLATOR_REACH + i + (g - from) / (to - from));
       }
     }
@@ -49,7 +50,7 @@ export class TapeRecorder {
       interpolateMany(x, asked, values);
       return values;
     });
-    grid.forEach((g, k) => this.side.write(g, onLeft[k], onRight[k], residue));
+    for (let k = 0; k < asked.length; k++) this.side.write(first + k, onLeft[k], onRight[k], residue);
     this.before = [left, right].map((x) => x.slice(n, n + INTERPOLATOR_REACH)) as Pair;
   }
 }

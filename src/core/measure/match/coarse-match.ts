@@ -1,5 +1,7 @@
 import { Fft } from "@/core/dsp/fft";
 import { fftWorkspace } from "@/core/dsp/fft-workspace";
+import { hannWindow } from "@/core/dsp/hann-window";
+import { sampled } from "@/core/dsp/sampled";
 
 /** Where one recording lies in another, roughly. */
 export interface CoarseMatch {
@@ -39,12 +41,12 @@ class Spectrogram {
     most = Infinity,
   ) {
     const { fft, input, output } = fftWorkspace(FRAME);
+    const window = hannWindow(FRAME);
     this.binHz = sampleRateHz / FRAME;
     for (let f = first; f < first + most; f++) {
       const start = Math.round((f * sampleRateHz) / FRAMES_PER_SECOND);
       if (start + FRAME > x.length) break;
-      for (let i = 0; i < FRAME; i++)
-        input[i] = x[start + i] * (1 - Math.cos((2 * Math.PI * (i + 0.5)) / FRAME));
+      for (let i = 0; i < FRAME; i++) input[i] = x[start + i] * window[i];
       fft.realTransform(output, input);
       // running sums, so that a band of any edges costs two reads
       const sums = new Float32Array(FRAME / 2 + 1);
@@ -76,7 +78,7 @@ function changes(spectrogram: Spectrogram, ratio: number, firstFrame: number, co
     { length: BANDS + 1 },
     (_, b) => ratio * LOWEST_HZ * (HIGHEST_HZ / LOWEST_HZ) ** (b / BANDS),
   );
-  const frames = Float64Array.from({ length: count }, (_, i) => firstFrame + i / ratio);
+  const frames = sampled(count, (i) => firstFrame + i / ratio);
   const power = edges.slice(1).map((edge, b) => spectrogram.power(frames, edges[b], edge));
   const loudest = power.reduce((most, band) => band.reduce((a, p) => Math.max(a, p), most), 0);
   return power.map((band) => {

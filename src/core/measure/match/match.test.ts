@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { whiteNoise } from "@/testing/fm-tone";
 import { pluckedNotes } from "@/testing/plucked-notes";
 import { matchRecordings, MatchSound } from "./match-recordings";
-import { sampled } from "@/testing/sampled";
+import { sampled } from "@/core/dsp/sampled";
 
 const RATE = 8000;
 
