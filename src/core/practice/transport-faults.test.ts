@@ -23,8 +23,10 @@ function run(
   const transport = new Transport(parameters, RATE, seed);
   transport.way = way;
   transport.tapeMm = fromMm;
-  for (let i = 0; i < 2 * RATE; i++) transport.next();
-  const deviation = sampled(seconds * RATE, () => transport.next() - 1);
+  transport.run(new Float64Array(2 * RATE));
+  const speeds = new Float64Array(seconds * RATE);
+  transport.run(speeds);
+  const deviation = speeds.map((speed) => speed - 1);
   return { deviation, rateHz: RATE };
 }
 

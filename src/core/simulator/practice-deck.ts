@@ -325,9 +325,11 @@ export class PracticeDeck {
     const { transport } = this;
     const { seconds } = this.tape;
     const places = new Float64Array(frames);
+    // where it is takes the place of how fast it goes, one after the other
+    transport.run(places);
     let { place } = this;
     for (let i = 0; i < frames; i++) {
-      place += way * step * transport.next();
+      place += way * step * places[i];
       places[i] = fromItsEnd ? seconds - place : place;
     }
     this.place = place;

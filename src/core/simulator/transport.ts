@@ -34,9 +34,6 @@ export class Transport {
   private lookValue = 0;
   private samplesToLook = 0;
   private slope = 0;
-  /** As they were looked up at the last look. */
-  private scrapes = false;
-  private mmPerSample = 0;
 
   constructor(
     readonly parameters: TransportParameters,
@@ -58,24 +55,33 @@ export class Transport {
     this.scrapeFeedback = [2 * r * Math.cos(w), -r * r];
   }
 
-  /** Tape speed relative to nominal for the next sample; 1 is right. */
-  next(): number {
-    if (this.samplesToLook === 0) {
-      const perLook = Math.max(1, Math.round(this.sampleRateHz / LOOKS_PER_SECOND));
-      const ahead = this.look(perLook / this.sampleRateHz);
-      this.slope = (ahead - this.lookValue) / perLook;
-      this.samplesToLook = perLook;
-      this.scrapes = this.parameters["scrape.percent"] > 0;
-      this.mmPerSample = (10 * this.parameters.speedCmPerS) / this.sampleRateHz;
+  /** Tape speed relative to nominal for the next samples, as many as there is room for; 1 is right. */
+  run(speeds: Float64Array): void {
+    const mmPerSample = (10 * this.parameters.speedCmPerS) / this.sampleRateHz;
+    const scrapes = this.parameters["scrape.percent"] > 0;
+    for (let at = 0; at < speeds.length;) {
+      if (this.samplesToLook === 0) this.lookAhead();
+      const count = Math.min(this.samplesToLook, speeds.length - at);
+      let { lookValue, tapeMm } = this;
+      for (const end = at + count; at < end; at++) {
+        lookValue += this.slope;
+        const speed = scrapes ? lookValue * (1 + this.nextScrape()) : lookValue;
+        tapeMm += mmPerSample * speed;
+        speeds[at] = speed;
+      }
+      this.lookValue = lookValue;
+      this.tapeMm = tapeMm;
+      this.samplesToLook -= count;
+      this.secondsOn += count / this.sampleRateHz;
+      this.secondsRunning += count / this.sampleRateHz;
     }
-    this.samplesToLook--;
-    this.lookValue += this.slope;
-    let speed = this.lookValue;
-    if (this.scrapes) speed *= 1 + this.nextScrape();
-    this.tapeMm += this.mmPerSample * speed;
-    this.secondsOn += 1 / this.sampleRateHz;
-    this.secondsRunning += 1 / this.sampleRateHz;
-    return speed;
+  }
+
+  /** Between looks the speed runs straight to what the next one will find. */
+  private lookAhead(): void {
+    const perLook = Math.max(1, Math.round(this.sampleRateHz / LOOKS_PER_SECOND));
+    this.slope = (this.look(perLook / this.sampleRateHz) - this.lookValue) / perLook;
+    this.samplesToLook = perLook;
   }
 
   /** Sets the machine running from standstill, as when play is pressed. */

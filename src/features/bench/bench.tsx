@@ -101,7 +101,7 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
   const router = useRouter();
   const measuring = measures(station) ? station : null;
   const follows = measuring?.hears.follows ?? null;
-  const want = useLatest(listener.want);
+  const { want } = listener;
   const recording = useWatchedRecording(job.id, measuring?.hears.what === "recording", listener);
   const [circumstances, setCircumstances] = useCircumstances(job.id, listener.practice);
   const quiet = measuring?.hears.quiet?.(circumstances) ?? null;

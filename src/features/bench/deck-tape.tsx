@@ -28,6 +28,8 @@ const SWITCH_WORDS: Record<keyof DeckSwitches, string> = {
 /** The tape in the practice machine: which, which side, where it stands, and what a recording takes in. */
 export function DeckTape({ listener, practice }: { listener: ListenerState; practice: PracticeSetUp }) {
   const { deck } = practice;
+  const { chooseInput, loadBlank, loadTape, monitor, resetCounter, setSwitches, setTapeSwitch, turnSide } =
+    listener;
   const tapes = useLiveQuery(() => database.tapes.orderBy("name").toArray(), []);
   const sequences = useLiveQuery(everySequence, []) ?? PRESETS;
   const [input, setInput] = useState("");
@@ -46,7 +48,7 @@ export function DeckTape({ listener, practice }: { listener: ListenerState; prac
           onChange={({ target }) => {
             const tape = tapes?.find(({ id }) => id === target.value);
             const blank = blanks.find(({ id }) => BLANK + id === target.value);
-            void (tape ? listener.loadTape(tape) : listener.loadBlank(blank ?? null));
+            void (tape ? loadTape(tape) : loadBlank(blank ?? null));
           }}
           sx={{ width: 210 }}
         >
@@ -69,7 +71,7 @@ export function DeckTape({ listener, practice }: { listener: ListenerState; prac
           value={input}
           onChange={({ target }) => {
             setInput(target.value);
-            listener.chooseInput(sequences.find(({ id }) => id === target.value) ?? null);
+            chooseInput(sequences.find(({ id }) => id === target.value) ?? null);
           }}
           sx={{ width: 170 }}
         >
@@ -88,7 +90,7 @@ export function DeckTape({ listener, practice }: { listener: ListenerState; prac
           label="Tape switch"
           value={deck.tapeSwitch ?? BY_SHELL}
           onChange={({ target }) =>
-            void listener.setTapeSwitch(SWITCHES.find((type) => type === target.value) ?? null)
+            void setTapeSwitch(SWITCHES.find((type) => type === target.value) ?? null)
           }
           sx={{ width: 130 }}
         >
@@ -112,7 +114,7 @@ export function DeckTape({ listener, practice }: { listener: ListenerState; prac
               variant={deck.switches[name] ? "contained" : "outlined"}
               color={deck.switches[name] ? "primary" : "inherit"}
               aria-pressed={deck.switches[name]}
-              onClick={() => void listener.setSwitches({ ...deck.switches, [name]: !deck.switches[name] })}
+              onClick={() => void setSwitches({ ...deck.switches, [name]: !deck.switches[name] })}
             >
               {SWITCH_WORDS[name]}
             </Button>
@@ -133,7 +135,7 @@ export function DeckTape({ listener, practice }: { listener: ListenerState; prac
               variant={deck.monitor === what ? "contained" : "outlined"}
               color={deck.monitor === what ? "primary" : "inherit"}
               aria-pressed={deck.monitor === what}
-              onClick={() => void listener.monitor(what)}
+              onClick={() => void monitor(what)}
             >
               {what}
             </Button>
@@ -141,7 +143,7 @@ export function DeckTape({ listener, practice }: { listener: ListenerState; prac
         </Box>
       )}
       <Box sx={{ display: "flex", gap: 1, alignItems: "center", fontFamily: READING_FONT, fontSize: 14 }}>
-        <Button size="small" color="inherit" onClick={() => void listener.turnSide()}>
+        <Button size="small" color="inherit" onClick={() => void turnSide()}>
           Side {deck.side === 0 ? "A" : "B"}: turn over
         </Button>
         <Box
@@ -154,7 +156,7 @@ export function DeckTape({ listener, practice }: { listener: ListenerState; prac
           <Box sx={{ height: "100%", bgcolor: "primary.main" }} style={{ width: `${100 * share}%` }} />
         </Box>
         <Box component="span">{time(deck.positionSeconds)}</Box>
-        <Button size="small" color="inherit" onClick={() => void listener.resetCounter()}>
+        <Button size="small" color="inherit" onClick={() => void resetCounter()}>
           Counter {String(Math.round(deck.counter)).padStart(4, "0")}
         </Button>
       </Box>

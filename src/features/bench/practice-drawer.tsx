@@ -26,11 +26,10 @@ interface PracticeDrawerProps {
 /** The practice machine: how it came in, its keys and tape, and its trimmer to turn. */
 export function PracticeDrawer({ listener, machineId, slots, onClose }: PracticeDrawerProps) {
   const [condition, setCondition] = useState("slow-lumpy-belt");
-  const { keptCondition, practice } = listener;
+  const { practice, keptCondition, startPractice, stop, pressKey, turnPractice } = listener;
   useEffect(() => {
     void keptCondition().then((kept) => kept && setCondition(kept));
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- asked once, when the drawer opens
-  }, []);
+  }, [keptCondition]);
   const on = listener.kind === "practice" && practice !== null;
   return (
     <Paper
@@ -58,7 +57,7 @@ export function PracticeDrawer({ listener, machineId, slots, onClose }: Practice
           value={practice?.conditionId ?? condition}
           onChange={(event) => {
             setCondition(event.target.value);
-            if (on) void listener.startPractice(event.target.value);
+            if (on) void startPractice(event.target.value);
           }}
         >
           {conditionsOf(machineId).map(({ id, name }) => (
@@ -69,11 +68,11 @@ export function PracticeDrawer({ listener, machineId, slots, onClose }: Practice
         </TextField>
         <Box sx={{ display: "flex", gap: 1 }}>
           {on ? (
-            <Button fullWidth variant="outlined" onClick={() => void listener.stop()}>
+            <Button fullWidth variant="outlined" onClick={() => void stop()}>
               Switch off
             </Button>
           ) : (
-            <Button fullWidth variant="contained" onClick={() => void listener.startPractice(condition)}>
+            <Button fullWidth variant="contained" onClick={() => void startPractice(condition)}>
               Play
             </Button>
           )}
@@ -84,14 +83,14 @@ export function PracticeDrawer({ listener, machineId, slots, onClose }: Practice
       </Box>
       {on && (
         <Box sx={{ display: "flex", flexDirection: "column", gap: 0.75, minWidth: 0 }}>
-          <DeckKeys practice={practice} onPress={(key) => void listener.pressKey(key)} />
+          <DeckKeys practice={practice} onPress={(key) => void pressKey(key)} />
           <DeckTape listener={listener} practice={practice} />
         </Box>
       )}
       <DeckUnderside
         slots={slots.map(({ name, slot }) => ({ name, slotTurns: practice?.trimmers[slot]?.slotTurns ?? 0 }))}
         playing={on}
-        onTurn={(place, turns) => void listener.turnPractice(slots[place].slot, turns)}
+        onTurn={(place, turns) => void turnPractice(slots[place].slot, turns)}
       />
       <Box sx={{ color: "text.secondary", maxWidth: on ? 130 : 240, lineHeight: 1.35 }}>
         {on ? (

@@ -4,7 +4,8 @@ import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
-import type { ReactNode } from "react";
+import { memo, type ReactNode } from "react";
+import type { Adjuster } from "@/core/records/machine";
 import { arcOf, type Advised } from "@/core/stations/advised";
 import { directionInWords, turnInWords } from "@/core/guidance/turn-guidance";
 import { Card } from "@/ui/card";
@@ -44,21 +45,7 @@ export function TurnCard({
   return (
     <Card title="Turn" tone="oxide">
       {adjusters.length > 1 && (
-        <TextField
-          select
-          size="small"
-          fullWidth
-          label="Adjuster"
-          value={adjuster.id}
-          onChange={({ target }) => onChoose(target.value)}
-          sx={{ mb: 1 }}
-        >
-          {adjusters.map(({ id, name }) => (
-            <MenuItem key={id} value={id}>
-              {name}
-            </MenuItem>
-          ))}
-        </TextField>
+        <AdjusterChoice adjusters={adjusters} chosenId={adjuster.id} onChoose={onChoose} />
       )}
       <Box sx={{ display: "flex", gap: 1.5, alignItems: "center" }}>
         <Slot turns={arcOf(advised)} />
@@ -111,6 +98,40 @@ export function TurnCard({
     </Card>
   );
 }
+
+interface AdjusterChoiceProps {
+  adjusters: readonly Adjuster[];
+  chosenId: string;
+  onChoose(adjusterId: string): void;
+}
+
+/** Drawn anew when there are others, not with each result. */
+const AdjusterChoice = memo(
+  function AdjusterChoice({ adjusters, chosenId, onChoose }: AdjusterChoiceProps) {
+    return (
+      <TextField
+        select
+        size="small"
+        fullWidth
+        label="Adjuster"
+        value={chosenId}
+        onChange={({ target }) => onChoose(target.value)}
+        sx={{ mb: 1 }}
+      >
+        {adjusters.map(({ id, name }) => (
+          <MenuItem key={id} value={id}>
+            {name}
+          </MenuItem>
+        ))}
+      </TextField>
+    );
+  },
+  (before, now) =>
+    before.chosenId === now.chosenId &&
+    before.onChoose === now.onChoose &&
+    before.adjusters.length === now.adjusters.length &&
+    before.adjusters.every((one, i) => one === now.adjusters[i]),
+);
 
 const closest = (turns: number) => {
   const amount = Math.abs(turns);

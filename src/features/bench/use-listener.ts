@@ -13,6 +13,7 @@ import { PRACTICE_FULL_SCALE, practiceParameters } from "@/core/simulator/practi
 import { readCalibration } from "@/storage/calibrations";
 import { everySequence } from "@/storage/sequences";
 import { readSettings } from "@/storage/settings";
+import { useLatestOf } from "@/ui/use-latest";
 import { NOTHING_WANTED, type Wanted } from "@/workers/listener-api";
 import { callback, finishListener, handOver, startListener, type Listener } from "@/workers/start-worker";
 import { Thinker } from "@/workers/thinker";
@@ -300,13 +301,9 @@ export function useListener(options: ListenOptions) {
       | { kind: "controls begun" },
   ) => dispatch({ session: now.current.session, ...one });
 
-  return {
-    ...state,
+  // ten results come in a second: what only hands them on is not drawn anew for each
+  const asked = useLatestOf({
     ...hands,
-    /** Sound of a live source has come: what is begun now is begun in it. */
-    hears: state.kind !== null && state.kind !== "file" && state.live !== null,
-    tapeName: options.tape.name,
-    thinker: thinker.current,
     dismissTrouble: () => event({ kind: "trouble dismissed" }),
     startPractice,
     startSoundCard,
@@ -392,6 +389,14 @@ export function useListener(options: ListenOptions) {
       dispatch({ session, kind: "told", times });
       return times;
     },
+  });
+  return {
+    ...state,
+    ...asked,
+    /** Sound of a live source has come: what is begun now is begun in it. */
+    hears: state.kind !== null && state.kind !== "file" && state.live !== null,
+    tapeName: options.tape.name,
+    thinker: thinker.current,
   };
 }
 
