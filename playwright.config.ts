@@ -28,7 +28,8 @@ export default defineConfig({
   testDir: "e2e",
   globalSetup: "./e2e/make-sounds.ts",
   fullyParallel: true,
-  workers: 2,
+  // one more than there are processors at the least: some wait while sound plays in real time
+  workers: 3,
   // a busy machine is slow, not wrong
   timeout: 900_000,
   expect: { timeout: 150_000 },

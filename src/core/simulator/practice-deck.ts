@@ -300,7 +300,9 @@ export class PracticeDeck {
   private meter(shown: readonly [Float64Array, Float64Array], gain: number): void {
     const share = Math.min(1, shown[0].length / this.options.sampleRateHz / METER_SECONDS);
     shown.forEach((x, c) => {
-      const power = (2 * gain * gain * x.reduce((sum, v) => sum + v * v, 0)) / x.length;
+      let sum = 0;
+      for (let i = 0; i < x.length; i++) sum += x[i] * x[i];
+      const power = (2 * gain * gain * sum) / x.length;
       this.metered[c] += share * (power - this.metered[c]);
     });
   }

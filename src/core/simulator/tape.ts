@@ -96,11 +96,9 @@ export class TapeSide {
         return;
       }
       const from = Math.floor(seconds[0]);
-      interpolateMany(
-        track === 0 ? place.left : place.right,
-        seconds.map((at) => (at - from) * GRID_PER_SECOND),
-        out,
-      );
+      const onGrid = new Float64Array(seconds.length);
+      for (let i = 0; i < onGrid.length; i++) onGrid[i] = (seconds[i] - from) * GRID_PER_SECOND;
+      interpolateMany(track === 0 ? place.left : place.right, onGrid, out);
     }
     if (this.worn) for (let i = 0; i < seconds.length; i++) out[i] *= this.worn.gain(track, seconds[i]);
   }
@@ -110,8 +108,11 @@ export class TapeSide {
     if (seconds.length === 0) return null;
     const whole = Math.floor(seconds[0]);
     const edge = (INTERPOLATOR_REACH + 1) / GRID_PER_SECOND;
-    const inside = seconds.every((at) => at - whole > edge && at - whole < 1 - edge);
-    return inside ? (this.recorded.get(whole) ?? null) : null;
+    for (let i = 0; i < seconds.length; i++) {
+      const share = seconds[i] - whole;
+      if (!(share > edge && share < 1 - edge)) return null;
+    }
+    return this.recorded.get(whole) ?? null;
   }
 
   /** Whether there is nothing on it at all. */
