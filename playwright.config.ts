@@ -28,7 +28,7 @@ export default defineConfig({
   testDir: "e2e",
   globalSetup: "./e2e/make-sounds.ts",
   fullyParallel: true,
-  // one more than there are processors at the least: some wait while sound plays in real time
+  // more than there are processors: while sound plays in real time a test waits more than it works
   workers: 3,
   // a busy machine is slow, not wrong
   timeout: 900_000,

@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { FastFir } from "./fast-fir";
 import { SeededRandom } from "./seeded-random";
 import { sampled } from "@/core/dsp/sampled";
+import { largestDifference } from "@/testing/largest-difference";
 
 const random = new SeededRandom(4);
 const noise = (length: number) => sampled(length, () => random.normal());
@@ -19,7 +20,8 @@ describe("a long filter over a stream", () => {
     const got = new Float64Array(x.length);
     for (let at = 0; at < (block === 1 ? 700 : x.length); at += block)
       got.set(filter.push(x.subarray(at, at + block)), at);
-    for (let i = 0; i < (block === 1 ? 700 : x.length); i += 7) expect(got[i]).toBeCloseTo(wanted[i], 9);
+    const pushed = block === 1 ? 700 : x.length;
+    expect(largestDifference(got.subarray(0, pushed), wanted)).toBeLessThan(5e-10);
   });
 
   it("takes over from another one in the middle", () => {
@@ -28,6 +30,6 @@ describe("a long filter over a stream", () => {
     const wanted = convolved(x, taps);
     const second = new FastFir(taps, x.subarray(0, 1000));
     const got = second.push(x.subarray(1000));
-    got.forEach((value, i) => expect(value).toBeCloseTo(wanted[1000 + i], 9));
+    expect(largestDifference(got, wanted, 1000)).toBeLessThan(5e-10);
   });
 });
