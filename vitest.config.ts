@@ -9,22 +9,23 @@ export default defineConfig({
     maxWorkers: 2,
     projects: [
       {
-        // the core, and what tests are made with, keep no state between calls: their modules are read once for all
+        // the core and most of what is around it keep no state between calls: their modules are read once for all
         resolve: { alias },
         test: {
           name: "core",
-          include: ["src/{core,testing}/**/*.test.ts"],
+          include: ["src/**/*.test.ts"],
+          exclude: ["src/storage/**"],
           testTimeout,
           pool: "threads",
           isolate: false,
         },
       },
       {
+        // each with a database of its own
         resolve: { alias },
         test: {
-          name: "around",
-          include: ["src/**/*.test.ts"],
-          exclude: ["src/{core,testing}/**"],
+          name: "storage",
+          include: ["src/storage/**/*.test.ts"],
           testTimeout,
         },
       },

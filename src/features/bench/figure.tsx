@@ -50,7 +50,15 @@ export function Figure(props: FigureProps) {
   const range = limit === null ? "" : `${limitSign(row)}${limit}${unitAfter(unit)}`;
   return (
     <Box sx={{ minWidth: 0 }}>
-      <Box sx={{ display: "flex", justifyContent: "space-between", alignItems: "baseline", gap: 1 }}>
+      <Box
+        sx={{
+          display: "flex",
+          flexWrap: "wrap",
+          justifyContent: "space-between",
+          alignItems: "baseline",
+          columnGap: 1,
+        }}
+      >
         <Box sx={{ fontWeight: 600, color: "text.secondary" }}>
           {[name, shownAs, value !== null && !settled && settling].filter(Boolean).join(", ")}
         </Box>
@@ -59,8 +67,8 @@ export function Figure(props: FigureProps) {
             <VerdictMark
               verdict={verdict}
               detail={
-                size === "narrow" && verdict === "pass"
-                  ? `pass, ${range}`
+                size === "narrow" && (verdict === "pass" || verdict === "cannot be told")
+                  ? `${verdict}, ${range}`
                   : detail(verdict, missedBy(value, limit, row, range), range)
               }
             />
