@@ -2,6 +2,7 @@ import { Matrix, solve, CholeskyDecomposition } from "ml-matrix";
 import { SeededRandom } from "@/core/dsp/seeded-random";
 import { asAtCassetteSpeed } from "@/core/standards/bias-curves";
 import { sensitivityDb, thirdDb } from "./bias-curves";
+import { TabulatedCurve } from "./tabulated-curve";
 
 /** What came back at one place of the bias screw, dB re what went in. */
 export interface BiasPoint {
@@ -111,7 +112,7 @@ class Problem {
   /** What was measured of each curve. */
   private readonly heard: Array<Array<{ turns: number; db: number }>>;
   private readonly means: number[];
-  private readonly shapes: Tabulated[];
+  private readonly shapes: TabulatedCurve[];
   private readonly middleTurns: number;
 
   constructor(
@@ -119,9 +120,9 @@ class Problem {
     { middleHz, highHz, speedCmPerS }: BiasTones,
   ) {
     this.shapes = [
-      new Tabulated((u) => sensitivityDb(u, asAtCassetteSpeed(middleHz, speedCmPerS))),
-      new Tabulated((u) => sensitivityDb(u, asAtCassetteSpeed(highHz, speedCmPerS))),
-      new Tabulated(thirdDb),
+      new TabulatedCurve((u) => sensitivityDb(u, asAtCassetteSpeed(middleHz, speedCmPerS))),
+      new TabulatedCurve((u) => sensitivityDb(u, asAtCassetteSpeed(highHz, speedCmPerS))),
+      new TabulatedCurve(thirdDb),
     ];
     this.heard = CURVES.map((curve) =>
       points.flatMap(({ turns, middleDb, highDb, thirdDb }) => {
@@ -294,40 +295,5 @@ class Problem {
       for (let i = 0; i < known.length; i++) db += weights[i] * alike(at, known[i].u);
       return db;
     };
-  }
-}
-
-const TABLE_REACH_DB = 40;
-const TABLE_PER_DB = 50;
-
-/** A smooth curve over bias, led straight through fine steps of it; each step is worked out when it is first asked for. */
-class Tabulated {
-  private readonly values = new Float64Array(2 * TABLE_REACH_DB * TABLE_PER_DB + 2).fill(NaN);
-  private readonly last = this.values.length - 2;
-
-  constructor(private readonly curve: (biasDb: number) => number) {}
-
-  at(biasDb: number): number {
-    const at = this.place(biasDb);
-    const i = Math.floor(at);
-    const from = this.step(i);
-    return from + (at - i) * (this.step(i + 1) - from);
-  }
-
-  /** Per decibel of bias. */
-  slope(biasDb: number): number {
-    const i = Math.floor(this.place(biasDb));
-    return TABLE_PER_DB * (this.step(i + 1) - this.step(i));
-  }
-
-  /** In steps; beyond the ends of the table it stays at them. */
-  private place(biasDb: number): number {
-    return Math.max(0, Math.min(this.last, (biasDb + TABLE_REACH_DB) * TABLE_PER_DB));
-  }
-
-  private step(i: number): number {
-    const known = this.values[i];
-    if (!Number.isNaN(known)) return known;
-    return (this.values[i] = this.curve(i / TABLE_PER_DB - TABLE_REACH_DB));
   }
 }
