@@ -156,17 +156,6 @@ const OUTSIDE_CORE = Object.keys(AROUND)
   .filter((folder) => folder !== "core")
   .map((folder) => `@/${folder}/*`);
 
-/** No component stands there: what looks for mistakes in them has nothing to look at. */
-const WITHOUT_COMPONENTS = [
-  "src/{core,cli,testing,storage,workers,service-worker}/**",
-  "bench/**",
-  "e2e/**",
-  "scripts/**",
-];
-const ABOUT_COMPONENTS = [...nextVitals, ...nextTypescript]
-  .flatMap(({ rules = {} }) => Object.keys(rules))
-  .filter((rule) => /^(react|react-hooks|jsx-a11y)\//.test(rule));
-
 const config = [
   {
     ignores: [
@@ -189,7 +178,6 @@ const config = [
   ...layers(AROUND, "src", "@", () => []),
   ...layers(CORE, "src/core", "@/core", () => [...OUTSIDE_CORE, ...BROWSER]),
   { files: ["**/*.test.ts"], rules: { "no-restricted-imports": "off" } },
-  { files: WITHOUT_COMPONENTS, rules: Object.fromEntries(ABOUT_COMPONENTS.map((rule) => [rule, "off"])) },
 ];
 
 export default config;

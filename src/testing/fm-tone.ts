@@ -1,4 +1,5 @@
 import { sampled } from "@/core/dsp/sampled";
+
 /** One sinusoidal deviation: rate in Hz, peak as a fraction, phase in radians. */
 export interface Modulation {
   rateHz: number;

@@ -1,4 +1,5 @@
 import { fftWorkspace } from "./fft-workspace";
+import { sampled } from "./sampled";
 
 /**
  * Hann-windowed spectra of one or two channels at once: the second rides in the imaginary part of one complex
@@ -21,10 +22,7 @@ export class StereoSpectrum {
     this.rightPower = new Float64Array(size / 2 + 1);
     this.silence = new Float64Array(size);
     const scale = 2 / size / Math.sqrt(1.5);
-    this.window = Float64Array.from(
-      { length: size },
-      (_, i) => scale * (1 - Math.cos((2 * Math.PI * i) / size)),
-    );
+    this.window = sampled(size, (i) => scale * (1 - Math.cos((2 * Math.PI * i) / size)));
   }
 
   /** Transforms `size` samples from `at`; without a second channel `right` stays zero. */

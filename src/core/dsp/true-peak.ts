@@ -1,5 +1,6 @@
 import { convolve, firRow } from "./fir-kernel";
 import { kaiserLowpass } from "./kaiser-lowpass";
+import { largestMagnitude } from "./largest-magnitude";
 import { sampled } from "./sampled";
 
 const FACTOR = 4;
@@ -45,24 +46,15 @@ export class TruePeak {
   /** So many places from one on, each between two samples that stand half a span later. */
   private look(x: Float64Array, from: number, count: number): void {
     // the samples around the places, and those that are new
-    const near = loudest(x, from + TAPS_EACH_SIDE - 1, from + TAPS_EACH_SIDE + count);
+    const near = largestMagnitude(x, from + TAPS_EACH_SIDE - 1, from + TAPS_EACH_SIDE + count);
     const fresh = from + 2 * TAPS_EACH_SIDE;
-    this.peak = Math.max(this.peak, loudest(x, fresh, fresh + count));
+    this.peak = Math.max(this.peak, largestMagnitude(x, fresh, fresh + count));
     if (near < NEAR * this.peak) return;
     const [re, im] = this.between.map((room) => room.subarray(0, count));
     const [first, second, third] = this.rows;
     convolve(x, from, 1, [first, second], { re, im });
-    this.peak = Math.max(this.peak, loudest(re), loudest(im));
+    this.peak = Math.max(this.peak, largestMagnitude(re), largestMagnitude(im));
     convolve(x, from, 1, [third], { re, im });
-    this.peak = Math.max(this.peak, loudest(re));
+    this.peak = Math.max(this.peak, largestMagnitude(re));
   }
-}
-
-function loudest(x: Float64Array, from = 0, to = x.length): number {
-  let peak = 0;
-  for (let i = from; i < to; i++) {
-    const magnitude = Math.abs(x[i]);
-    if (magnitude > peak) peak = magnitude;
-  }
-  return peak;
 }

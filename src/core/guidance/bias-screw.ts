@@ -56,12 +56,14 @@ export function biasKnown(screw: BiasScrew): BiasKnown {
   if (all.cost < MOST_COST || screw.heard.length < 2) return answered(all, false, screw.overBiasDb);
   // the fewest to leave out: between what fits not and what does
   let [bad, good] = [0, screw.heard.length - 1];
+  let found: Fitted | null = null;
   while (good - bad > 1) {
     const middle = (good + bad) >> 1;
-    if (from(middle).cost < MOST_COST) good = middle;
+    const tried = from(middle);
+    if (tried.cost < MOST_COST) [good, found] = [middle, tried];
     else bad = middle;
   }
-  return answered(from(good), true, screw.overBiasDb);
+  return answered(found ?? from(good), true, screw.overBiasDb);
 }
 
 /** Of what fits, and how badly it does. */

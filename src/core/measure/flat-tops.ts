@@ -1,3 +1,5 @@
+import { largestMagnitude } from "@/core/dsp/largest-magnitude";
+
 /** A run of samples this near to each other, relative to the largest, is flat. */
 const SAME = 2e-5;
 /** Only what is near the largest of all is a top. */
@@ -26,11 +28,7 @@ export class FlatTops {
   }
 
   look(samples: Float64Array | Float32Array): void {
-    let largest = 0;
-    for (let i = 0; i < samples.length; i++) {
-      const magnitude = Math.abs(samples[i]);
-      if (magnitude > largest) largest = magnitude;
-    }
+    const largest = largestMagnitude(samples);
     if (largest === 0) return;
     const [top, same] = [NEAR_TOP * largest, SAME * largest];
     let flat = 1;

@@ -1,5 +1,6 @@
 import { powerDb } from "@/core/dsp/decibels";
 import { fftWorkspace } from "@/core/dsp/fft-workspace";
+import { hannWindow } from "@/core/dsp/hann-window";
 
 /** What is left of a tone that was erased. */
 export interface Residue {
@@ -33,8 +34,8 @@ export function residueOf(x: Float32Array | Float64Array, sampleRateHz: number, 
   const { fft, input, output } = fftWorkspace(size);
   input.fill(0);
   // a Hann window with a mean square of 1, so that the power of noise is kept
-  for (let i = 0; i < x.length; i++)
-    input[i] = x[i] * Math.sqrt(2 / 3) * (1 - Math.cos((2 * Math.PI * (i + 0.5)) / x.length));
+  const window = hannWindow(x.length);
+  for (let i = 0; i < x.length; i++) input[i] = x[i] * Math.sqrt(2 / 3) * window[i];
   fft.realTransform(output, input);
   const binHz = sampleRateHz / size;
   const half = Math.max(LEAST_HALF_WIDTH_HZ, HALF_WIDTH * hz);

@@ -55,12 +55,8 @@ export function followNoise(
     return gain * interpolateIn(around, INTERPOLATOR_REACH + (place < 0 ? place + period.length : place));
   };
   /** The noise as it would lie in these samples, so many seconds later than the place says. */
-  const expected = (from: number, count: number, late: number) => {
-    const samples = new Float64Array(count);
-    for (let i = 0; i < count; i++)
-      samples[i] = at(((from + i) / sampleRateHz - place.startSeconds - late) * place.speedRatio);
-    return samples;
-  };
+  const expected = (from: number, count: number, late: number) =>
+    sampled(count, (i) => at(((from + i) / sampleRateHz - place.startSeconds - late) * place.speedRatio));
 
   const first = Math.min(heard.length, Math.round(FIRST_SECONDS * sampleRateHz));
   const whole = new CrossCorrelator(first, sampleRateHz, FROM_HZ, TO_HZ);

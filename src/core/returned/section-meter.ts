@@ -260,18 +260,14 @@ export class SectionMeter {
     if (colour === null) return heard.map(() => NOTHING_SENT);
     const at = (seconds: number) => Math.round(seconds * sampleRateHz) - this.from;
     const from = Math.max(0, at(startSeconds - EDGE_SECONDS));
-    const noise = heard.map((x) => new Float64Array(x.subarray(from, at(endSeconds - EDGE_SECONDS / 2))));
+    const cut = (first: number, last: number) => heard.map((x) => new Float64Array(x.subarray(first, last)));
+    const noise = cut(from, at(endSeconds - EDGE_SECONDS / 2));
     const quiet =
       quietSeconds < FEWEST_QUIET_SECONDS
         ? null
-        : heard.map(
-            (x) =>
-              new Float64Array(
-                x.subarray(
-                  at(endSeconds + QUIET_EDGE_SECONDS),
-                  at(endSeconds + quietSeconds / speedRatio - QUIET_EDGE_SECONDS),
-                ),
-              ),
+        : cut(
+            at(endSeconds + QUIET_EDGE_SECONDS),
+            at(endSeconds + quietSeconds / speedRatio - QUIET_EDGE_SECONDS),
           );
     const where = { startSeconds: startSeconds - (from + this.from) / sampleRateHz, speedRatio };
     const sent = { kind: colour, levelDb: section.levelDb };

@@ -8,7 +8,6 @@ import { memo, useState, type RefObject } from "react";
 import { FileButton } from "@/ui/file-button";
 import { KeyCap } from "@/ui/key-cap";
 import { READING_FONT, token } from "@/ui/theme";
-import { useLatest } from "@/ui/use-latest";
 import { SignalCheckDialog } from "./signal-check-dialog";
 import type { ListenerState } from "./use-listener";
 
@@ -26,7 +25,7 @@ const NAMES = { practice: "Practice machine", file: "File", "sound card": "Sound
 
 /** What Unzel listens to, how loud it is, and whether it is sound. */
 export function SourceBar({ listener, firstButton, guideOn, anyTone, onGuide, onPractice }: SourceBarProps) {
-  const { kind, live, heard, progress, check } = listener;
+  const { kind, live, heard, progress, check, stop, startSoundCard, measureFile } = listener;
   const [checking, setChecking] = useState(false);
   const problem = problemOf(listener, anyTone);
   return (
@@ -54,7 +53,7 @@ export function SourceBar({ listener, firstButton, guideOn, anyTone, onGuide, on
           <Box sx={{ width: 180 }}>
             <LinearProgress variant="determinate" value={100 * progress} aria-label="Measuring the file" />
           </Box>
-          <Button size="small" onClick={() => void listener.stop()}>
+          <Button size="small" onClick={() => void stop()}>
             Cancel
           </Button>
         </>
@@ -102,9 +101,9 @@ export function SourceBar({ listener, firstButton, guideOn, anyTone, onGuide, on
       <SourceButtons
         stoppable={kind !== null && progress === null}
         firstButton={firstButton}
-        onStop={useLatest(() => void listener.stop())}
-        onSoundCard={useLatest(() => void listener.startSoundCard())}
-        onFile={useLatest((file: File) => void listener.measureFile(file))}
+        onStop={stop}
+        onSoundCard={startSoundCard}
+        onFile={measureFile}
         guideOn={guideOn}
         onGuide={onGuide}
         onPractice={onPractice}
