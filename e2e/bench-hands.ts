@@ -27,6 +27,12 @@ export class BenchHands {
     await choose(this.page.getByRole("combobox", { name: box, exact: true }), line);
   }
 
+  /** Waits until this blank tape is the one that is recorded on. */
+  async recordsOn(blank: RegExp): Promise<void> {
+    const tapes = this.page.getByRole("group", { name: "Recording on" });
+    await expect(tapes.getByRole("button", { name: blank })).toHaveAttribute("aria-pressed", "true");
+  }
+
   async play(condition: string, pace: Pace | null = null): Promise<void> {
     await expect(this.page.getByRole("button", { name: /Practice/ })).toBeVisible();
     await this.page.keyboard.press("p");

@@ -9,9 +9,7 @@ test("bias: the sequence is recorded, heard off the tape, learned from a trial t
   const said = page.getByRole("status", { name: "Recording" });
   await expect(said).toContainText("Say which blank tape");
   await page.keyboard.press("b");
-  await expect(
-    page.getByRole("group", { name: "Recording on" }).getByRole("button", { name: /SSA plain cassette/ }),
-  ).toHaveAttribute("aria-pressed", "true");
+  await hands.recordsOn(/SSA plain cassette/);
   await hands.play("bias left and right apart", FOUR_TIMES);
   await page.keyboard.press("p");
   const logged = await hands.slip.getByRole("listitem").count();
@@ -95,7 +93,8 @@ test("bias by the maker's figure: the figure stays with the machine, what the me
   await expect(left).toHaveAttribute("aria-valuetext", /fail$/);
   await expect(card).toContainText(/clockwise/);
   await page.reload();
-  await page.keyboard.press("b");
+  // what is recorded on is kept: the key would go on to the next tape
+  await hands.recordsOn(/SSA plain cassette/);
   await expect(page.getByText("4.5 mV")).toBeVisible();
 });
 
