@@ -34,7 +34,14 @@ export function biasTurns(machines: number): Array<number | null> {
         thirdDb: 20 * Math.log10(thirdShare(biasDb())) + 0.2 * random.normal(),
         afterTurns: turns.length,
       });
-      const known = biasKnown({ turns, heard, tones: TONES, overBiasDb: null });
+      const known = biasKnown({
+        about: "left",
+        turns,
+        heard,
+        standing: null,
+        tones: TONES,
+        overBiasDb: null,
+      });
       const error = biasErrorAt("flatness", known, known.nowTurns);
       // a decibel of bias is 1.3 to 1.9 dB between the two tones
       if (error && Math.abs(error.errorDb) < GOOD_ENOUGH_DB && error.uncertaintyDb < LIMIT_DB)

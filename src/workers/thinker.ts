@@ -58,6 +58,11 @@ export class Thinker {
     this.waiting.delete(about);
   }
 
+  /** It may be asked; again, after it was ended. */
+  begin(): void {
+    this.ended = false;
+  }
+
   end(): void {
     this.ended = true;
     for (const about of [...this.waiting.keys()]) this.drop(about);

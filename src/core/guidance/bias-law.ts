@@ -27,8 +27,6 @@ export interface BiasTones {
 /** One way in which the screw may act: the curves over its turns, and how likely it is beside the others. */
 export interface BiasLaw {
   weight: number;
-  /** How badly its shapes fit, and how far from usual it is; twice the logarithm of a likelihood. */
-  cost: number;
   /** Bias per turn, dB, clockwise positive. */
   dbPerTurn: number;
   middleDb(turns: number): number;
@@ -68,14 +66,25 @@ const AS_LIKELY = 9;
 const SAMPLES = 24;
 const SEED = 31;
 
+/** What fits points best, before anything is drawn from it. */
+export interface BiasFit {
+  /** How badly the shapes fit, and how far from usual they are; twice the logarithm of a likelihood. */
+  cost: number;
+  /** The likeliest law first. */
+  laws(): BiasLaw[];
+}
+
 /**
  * How bias acts over the turns of its screw: the levels of a middle and a high tone and the third harmonic, fitted all
  * together by their typical shapes (least squares with what is usual as prior knowledge), each curve then led through
  * its points. Several laws where what was measured leaves several open; they are drawn from what is likely. One place
  * alone tells about how the bias stands, by what is usual, and nothing of what the screw does.
  */
-export function biasLaws(points: readonly BiasPoint[], tones: BiasTones): BiasLaw[] {
-  if (points.length === 0) return [];
+export const biasLaws = (points: readonly BiasPoint[], tones: BiasTones): BiasLaw[] =>
+  points.length === 0 ? [] : fitBias(points, tones).laws();
+
+/** The fit that those laws are drawn from. @param points one at least */
+export function fitBias(points: readonly BiasPoint[], tones: BiasTones): BiasFit {
   const problem = new Problem(points, tones);
   const begun = [-1, 1].flatMap((way) =>
     STARTS_DB_PER_TURN.flatMap((size) =>
@@ -84,16 +93,27 @@ export function biasLaws(points: readonly BiasPoint[], tones: BiasTones): BiasLa
   );
   const promising = begun.toSorted((a, b) => a.cost - b.cost).slice(0, GO_ON);
   const fits = promising.map(({ values, way }) => problem.fit(values, way, ROUNDS));
-  const best = Math.min(...fits.map(({ cost }) => cost));
+  const sorted = fits.toSorted((a, b) => a.cost - b.cost);
+  const [{ cost }] = sorted;
+  return {
+    cost,
+    laws: () => {
+      const random = new SeededRandom(SEED);
+      return modesOf(sorted).flatMap((mode) => problem.laws(mode, Math.exp((cost - mode.cost) / 2), random));
+    },
+  };
+}
+
+/** Those that differ, and are about as likely as the best. @param fits the best first */
+function modesOf(fits: readonly Fit[]): Fit[] {
   const modes: Fit[] = [];
-  for (const fit of fits.toSorted((a, b) => a.cost - b.cost)) {
+  for (const fit of fits) {
     const known = modes.some(
       (mode) => mode.way === fit.way && mode.values.every((v, i) => Math.abs(v - fit.values[i]) < 0.3),
     );
-    if (!known && fit.cost < best + AS_LIKELY) modes.push(fit);
+    if (!known && fit.cost < fits[0].cost + AS_LIKELY) modes.push(fit);
   }
-  const random = new SeededRandom(SEED);
-  return modes.flatMap((mode) => problem.laws(mode, Math.exp((best - mode.cost) / 2), random));
+  return modes;
 }
 
 interface Fit {
@@ -259,11 +279,11 @@ class Problem {
     return [values, ...drawn].map((one) => {
       // where the curves bend more than a straight line, the drawn ones may fit worse
       const worse = Math.max(0, this.cost(one, way) - cost - COUNT);
-      return { weight: weight * Math.exp(-worse / 2), cost, ...this.law(one, way) };
+      return { weight: weight * Math.exp(-worse / 2), ...this.law(one, way) };
     });
   }
 
-  private law(values: number[], way: number): Omit<BiasLaw, "weight" | "cost"> {
+  private law(values: number[], way: number): Omit<BiasLaw, "weight"> {
     const [middleDb, highDb, thirdDb] = CURVES.map((_, c) => this.throughPoints(values, way, c));
     return { dbPerTurn: way * this.dbPerTurn(values), middleDb, highDb, thirdDb };
   }

@@ -6,8 +6,12 @@ import {
   type HeardSchool,
   type PlacedLaw,
 } from "./bias-answers";
-import { biasLaws, placesHeard, type BiasLaw, type BiasPoint, type BiasTones } from "./bias-law";
+import { fitBias, placesHeard, type BiasFit, type BiasPoint, type BiasTones } from "./bias-law";
+import { alongLaw, tableOfLaw, type LawTable } from "./law-table";
 import { spindleMoves } from "./slack-model";
+
+/** Of the tones of a bias screw, dB re what went in. */
+type Levels = Pick<BiasPoint, "middleDb" | "highDb">;
 
 /** What was heard at one place of a bias screw, by how many of its turns had been made by then. */
 export interface BiasReading extends Omit<BiasPoint, "turns"> {
@@ -15,10 +19,14 @@ export interface BiasReading extends Omit<BiasPoint, "turns"> {
 }
 
 export interface BiasScrew {
+  /** Which screw it is, on which tape, and since when its turns are counted: nothing is carried over to another. */
+  about: string;
   /** Every turn of it that was counted, clockwise positive, oldest first. */
   turns: readonly number[];
-  /** Oldest first. */
+  /** What was heard of it, oldest first. */
   heard: readonly BiasReading[];
+  /** What is heard of it at this moment, after all that; null while nothing stands. */
+  standing: BiasReading | null;
   tones: BiasTones;
   overBiasDb: number | null;
 }
@@ -26,8 +34,9 @@ export interface BiasScrew {
 /** What is known of a bias screw. Turns are those of its spindle. */
 export interface BiasKnown {
   points: BiasPoint[];
-  laws: BiasLaw[];
-  /** Where each of the laws would have it left. */
+  /** The likeliest way in which the screw acts. */
+  law: LawTable;
+  /** Where each of the laws that are about as likely, that one first, would have it left. */
   placed: PlacedLaw[];
   answers: BiasAnswer[];
   nowTurns: number;
@@ -48,14 +57,17 @@ const MOST_COST = 30;
 
 /**
  * The law of a screw and where each school would leave it, its slack counted in. What was heard first is left out as far as
- * no one law gives it together with what was heard since.
+ * no one law gives it together with what was heard since. It takes a while, and it is plain data: it can be thought out aside.
+ * @throws RangeError when nothing was heard
  */
 export function biasKnown(screw: BiasScrew): BiasKnown {
-  const from = (first: number) => fitted({ ...screw, heard: screw.heard.slice(first) });
+  const heard = screw.standing ? [...screw.heard, screw.standing] : screw.heard;
+  if (heard.length === 0) throw new RangeError("Nothing was heard of this screw.");
+  const from = (first: number) => fitted(screw, heard.slice(first));
   const all = from(0);
-  if (all.cost < MOST_COST || screw.heard.length < 2) return answered(all, false, screw.overBiasDb);
+  if (all.cost < MOST_COST || heard.length < 2) return answered(all, false, screw.overBiasDb);
   // the fewest to leave out: between what fits not and what does
-  let [bad, good] = [0, screw.heard.length - 1];
+  let [bad, good] = [0, heard.length - 1];
   let found: Fitted | null = null;
   while (good - bad > 1) {
     const middle = (good + bad) >> 1;
@@ -69,10 +81,11 @@ export function biasKnown(screw: BiasScrew): BiasKnown {
 /** Of what fits, and how badly it does. */
 interface Fitted {
   cost: number;
-  best: Pick<BiasKnown, "points" | "laws" | "nowTurns" | "slackTurns" | "toTakeUp">;
+  fit: BiasFit;
+  best: Pick<BiasKnown, "points" | "nowTurns" | "slackTurns" | "toTakeUp">;
 }
 
-function fitted({ turns, heard, tones }: BiasScrew): Fitted {
+function fitted({ turns, tones }: BiasScrew, heard: readonly BiasReading[]): Fitted {
   const turnedBack = turns.some((turn, i) => i > 0 && turn * turns[i - 1] < 0);
   const tried = (turnedBack ? SLACKS : [USUAL_SLACK]).map((slackTurns) => {
     const { moves, lag } = spindleMoves(
@@ -87,23 +100,31 @@ function fitted({ turns, heard, tones }: BiasScrew): Fitted {
       highDb,
       thirdDb,
     }));
-    const laws = biasLaws(points, tones);
-    const cost = (laws.at(0)?.cost ?? 0) + ((slackTurns - USUAL_SLACK) / SLACK_SPREAD) ** 2;
+    const fit = fitBias(points, tones);
+    const cost = fit.cost + ((slackTurns - USUAL_SLACK) / SLACK_SPREAD) ** 2;
     const toTakeUp = { clockwise: lag, anticlockwise: slackTurns - lag };
-    return { cost, best: { points, laws, nowTurns: at(turns.length), slackTurns, toTakeUp } };
+    return { cost, fit, best: { points, nowTurns: at(turns.length), slackTurns, toTakeUp } };
   });
   return tried.reduce((one, other) => (other.cost < one.cost ? other : one));
 }
 
 /** Where each school would leave the screw by the laws that were found. */
-function answered({ best }: Fitted, conflicts: boolean, overBiasDb: number | null): BiasKnown {
-  const placed = placedByLaws(best.laws, best.points, overBiasDb);
-  return { ...best, conflicts, placed, answers: biasAnswers(placed, best.points, overBiasDb) };
+function answered({ best, fit }: Fitted, conflicts: boolean, overBiasDb: number | null): BiasKnown {
+  const laws = fit.laws();
+  const placed = placedByLaws(laws, best.points, overBiasDb);
+  const law = tableOfLaw(laws[0], [...best.points.map(({ turns }) => turns), best.nowTurns]);
+  return { ...best, law, conflicts, placed, answers: biasAnswers(placed, best.points, overBiasDb) };
 }
 
 /** How far the bias is off at a place of the screw by a school, dB; null where it cannot be told. */
 export const biasErrorAt = (school: HeardSchool, { placed }: BiasKnown, turns: number) =>
   biasError(school, placed, turns);
+
+/** A tone that moved by more was turned. */
+const MOVED_DB = 0.15;
+
+export const hasMoved = (now: Levels, before: Levels): boolean =>
+  Math.max(Math.abs(now.middleDb - before.middleDb), Math.abs(now.highDb - before.highDb)) > MOVED_DB;
 
 /** What is heard while a screw moves may be off by so much from its curves, dB. */
 const MOVING_DB = { middle: 0.15, high: 0.3 };
@@ -112,21 +133,17 @@ const MOVING_STEPS = 400;
 const FITS = 9;
 
 /** Where the screw is, by what its two tones do while it moves; null before its curves are known, and where they do not fit. */
-export function placeHeard(
-  { laws, points }: BiasKnown,
-  heard: Pick<BiasPoint, "middleDb" | "highDb">,
-): number | null {
+export function placeHeard({ law, points }: BiasKnown, heard: Levels): number | null {
   if (placesHeard(points) < 2) return null;
   const turns = points.map((point) => point.turns);
-  const [law] = laws;
   const reach = MOVING_REACH_DB / Math.abs(law.dbPerTurn);
   const [low, high] = [Math.min(...turns) - reach, Math.max(...turns) + reach];
   let best = { turns: 0, misfit: Infinity };
   for (let i = 0; i <= MOVING_STEPS; i++) {
     const at = low + ((high - low) * i) / MOVING_STEPS;
     const misfit =
-      ((law.middleDb(at) - heard.middleDb) / MOVING_DB.middle) ** 2 +
-      ((law.highDb(at) - heard.highDb) / MOVING_DB.high) ** 2;
+      ((alongLaw(law, "middleDb", at) - heard.middleDb) / MOVING_DB.middle) ** 2 +
+      ((alongLaw(law, "highDb", at) - heard.highDb) / MOVING_DB.high) ** 2;
     if (misfit < best.misfit) best = { turns: at, misfit };
   }
   return best.misfit < FITS ? best.turns : null;

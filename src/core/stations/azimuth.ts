@@ -226,6 +226,7 @@ export const azimuth: MeasuringStation<"azimuth", keyof typeof quantities> = {
     );
   },
   seeksPeak: (machine) => !azimuthByPhase(machine),
+  learns: () => [],
   nothingToTurn: "This machine has no azimuth screw written down for this direction and head.",
   setUp: [
     "Play the tones of the tape from the lowest up; then stay on the one at 10 kHz and turn.",

@@ -45,12 +45,20 @@ describe("flatness and over-bias far apart", () => {
       afterTurns,
     });
     const heard = [-4, -2.5, -1, 0.5, 2].map((biasDb, i) => at(biasDb, i));
-    const screw = { turns: [0.25, 0.25, 0.25, 0.25], heard, tones: TONES, overBiasDb: 3 };
+    const screw = {
+      about: "left",
+      turns: [0.25, 0.25, 0.25, 0.25],
+      heard,
+      standing: null,
+      tones: TONES,
+      overBiasDb: 3,
+    };
     return {
       channel: "left",
       adjuster: undefined,
       last: null,
       known: biasKnown(screw),
+      thinking: false,
       moves: false,
       movesAt: null,
       overBiasDb: 3,

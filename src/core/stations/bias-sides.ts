@@ -1,10 +1,11 @@
 import { channelName } from "@/core/measure/channel-name";
 import {
   biasErrorAt,
-  biasKnown,
+  hasMoved,
   placeHeard,
   type BiasKnown,
   type BiasReading,
+  type BiasScrew,
 } from "@/core/guidance/bias-screw";
 import type { HeardSchool } from "@/core/guidance/bias-answers";
 import { overBiasAt } from "@/core/records/blank-tape";
@@ -17,7 +18,6 @@ import { actingAdjusters } from "./acting-adjusters";
 import { channelNames, heardOn } from "./channels";
 import type { OnTheBench } from "./on-the-bench";
 import { notReady, recordedHere, type Recorded } from "./recorded";
-import { rememberSome } from "./remember-some";
 import { STILL_SETTLING } from "./station-readings";
 
 export const BIAS_SEQUENCE = PRESETS.find(({ id }) => id === "bias")!;
@@ -116,8 +116,10 @@ export interface BiasSide {
   adjuster: Adjuster | undefined;
   /** What was heard last; null before anything was. */
   last: { heard: BiasHeard; fresh: boolean } | null;
-  /** Null before anything was heard. */
+  /** Null before anything was heard, and while it is thought out. */
   known: BiasKnown | null;
+  /** Something was heard, and what it tells is being thought out. */
+  thinking: boolean;
   /** Its tones have moved since the last turn that was told. */
   moves: boolean;
   /** Where the screw stands then, by what they do; null where it stands as it was counted, and where that cannot be told. */
@@ -125,14 +127,43 @@ export interface BiasSide {
   overBiasDb: number | null;
 }
 
-const known = rememberSome((screw: Parameters<typeof biasKnown>[0]) => JSON.stringify(screw), biasKnown);
-
 /** How far bias is off now by a school, also while the screw turns; null where it cannot be told. */
 export const errorOf = (school: HeardSchool, { known: of, movesAt }: BiasSide) =>
   of && biasErrorAt(school, of, movesAt ?? of.nowTurns);
 
-/** Both channels, from what was logged and what was heard since. */
-export function biasSides(bench: OnTheBench): BiasSide[] {
+/** Both channels, from what was logged and what was heard since, to be shown. */
+export const biasSides = (bench: OnTheBench): BiasSide[] =>
+  heardSides(bench).map((side) => sideOf(side, bench.screws.shown));
+
+/** Both channels, to be kept: nothing of them is still to be thought out. */
+export const keptSides = (bench: OnTheBench): BiasSide[] =>
+  heardSides(bench).map((side) => sideOf(side, bench.screws.kept));
+
+/** The bias screws of which something was heard. */
+export const biasScrews = (bench: OnTheBench): BiasScrew[] =>
+  heardSides(bench).flatMap(({ screw }) => screw ?? []);
+
+/** A bias screw of a channel with what was heard of it. */
+interface HeardSide extends Pick<BiasSide, "channel" | "adjuster" | "last" | "moves" | "overBiasDb"> {
+  /** Null before anything was heard. */
+  screw: BiasScrew | null;
+  moving: BiasHeard | null;
+}
+
+function sideOf(
+  { screw, moving, ...side }: HeardSide,
+  knownOf: (screw: BiasScrew) => BiasKnown | null,
+): BiasSide {
+  const known = screw && knownOf(screw);
+  return {
+    ...side,
+    known,
+    thinking: screw !== null && known === null,
+    movesAt: known && moving && side.moves ? placeHeard(known, moving) : null,
+  };
+}
+
+function heardSides(bench: OnTheBench): HeardSide[] {
   const { here, circumstances } = bench;
   const { machine, job, blanks = [] } = here;
   const { recorded, tones } = biasNow(bench);
@@ -159,45 +190,46 @@ export function biasSides(bench: OnTheBench): BiasSide[] {
       return !heard || (from >= 0 && by <= since) ? [] : [liveAt(heard, afterTurns)];
     });
     const moving = tones && heardOn(tones.heard, c);
-    const stands = tones?.standing && moving ? [liveAt(rounded(moving), counted.length)] : [];
+    const standing = tones?.standing && moving ? liveAt(rounded(moving), counted.length) : null;
     const heardBefore = logged.map(({ at: when, ...point }) => ({
       ...point,
       afterTurns: counted.filter(({ at }) => at < when).length,
     }));
-    const all: BiasReading[] = [...heardBefore, ...passes, ...stands];
+    const heard: BiasReading[] = [...heardBefore, ...passes];
     const last = recorded.at(-1);
     const lastPass = last && heardOn(biasOf(last, machine.channels), c);
     const { middleHz, highHz } = moving ?? lastPass ?? { middleHz: 315, highHz: 10_000 };
     const turns = counted.map((one) => one.turns!);
-    const screw = {
+    const screw: BiasScrew = {
+      about: JSON.stringify([
+        job.id,
+        circumstances.recordingOn,
+        adjuster?.id,
+        channel,
+        from < 0 ? "" : since,
+      ]),
       turns,
-      heard: all,
+      heard,
+      standing,
       tones: { middleHz, highHz, speedCmPerS: job.speedCmPerS },
       overBiasDb,
     };
-    const of = all.length > 0 ? known(screw) : null;
     const stood = tones?.before && heardOn(tones.before, c);
-    const moves = moving && stood ? hasMoved(moving, stood) : false;
     return {
       channel,
       adjuster,
       last: moving
-        ? { heard: moving, fresh: tones.standing }
+        ? { heard: moving, fresh: standing !== null }
         : last && lastPass
           ? { heard: lastPass, fresh: last.fresh }
           : null,
-      known: of,
-      moves,
-      movesAt: of && moving && moves ? placeHeard(of, moving) : null,
+      screw: heard.length > 0 || standing ? screw : null,
+      moving: moving ?? null,
+      moves: moving && stood ? hasMoved(moving, stood) : false,
       overBiasDb,
     };
   });
 }
-
-/** A tone that moved by more was turned. */
-const MOVED_DB = 0.15;
-const hasMoved = (now: BiasHeard, before: BiasHeard): boolean =>
-  Math.max(Math.abs(now.middleDb - before.middleDb), Math.abs(now.highDb - before.highDb)) > MOVED_DB;
 
 const liveAt = ({ middleDb, highDb, thirdDb }: BiasHeard, afterTurns: number): BiasReading => ({
   middleDb,

@@ -19,8 +19,10 @@ import {
   BIAS_TONES,
   biasNow,
   biasOf,
+  biasScrews,
   biasSides,
   errorOf,
+  keptSides,
   type BiasSide,
 } from "./bias-sides";
 import { MAINS } from "./cautions";
@@ -118,7 +120,7 @@ function passReadings(bench: OnTheBench, one: Recorded, isLast: boolean, context
       phase: isLast ? context.phase : "working",
     },
     { seconds: 4, method: "level of tones of the bias sequence, came back less sent" },
-    biasSides(bench).flatMap((side, c) => {
+    keptSides(bench).flatMap((side, c) => {
       const heard = heardOn(biasOf(one, machine.channels), c);
       const how = { fresh: one.fresh, levelDb: LEVEL_UNCERTAINTY_DB };
       return heard ? figuresOf(schoolOf(job), side, heard, how) : [];
@@ -137,7 +139,7 @@ function toneReadings(
     bias,
     context,
     { seconds: 2, method: "level of both bias tones off the tape, less what went in" },
-    biasSides(bench).flatMap((side, c) => {
+    keptSides(bench).flatMap((side, c) => {
       const own = heardOn(heard, c);
       return own ? figuresOf(schoolOf(bench.here.job), side, own, how) : [];
     }),
@@ -166,12 +168,12 @@ const goodEnoughDb = (uncertaintyDb: number, limit: number): number =>
 const isSure = (error: ReturnType<typeof errorOf>, limit: number): boolean =>
   error !== null && error.uncertaintyDb <= SURE_SHARE * limit;
 
-function turnAdvice(turns: number, { laws, slackTurns }: BiasKnown): Pick<Advised, "advice" | "headline"> {
+function turnAdvice(turns: number, { law, slackTurns }: BiasKnown): Pick<Advised, "advice" | "headline"> {
   const advice: TurnAdvice = {
     kind: "turn",
     turns,
     effect: {
-      perTurn: laws[0].dbPerTurn,
+      perTurn: law.dbPerTurn,
       slackTurns,
       slackKnown: false,
       models: [],
@@ -280,7 +282,7 @@ export const bias: MeasuringStation<"bias", BiasQuantity> = {
         .flatMap((one) => passReadings(bench, one, !tones && one === last, context));
     return {
       toLog: (context) =>
-        lacks ?? tapeDoubt(bench, biasSides(bench)) ?? [...passes(context), ...(tones ? now(context) : [])],
+        lacks ?? tapeDoubt(bench, keptSides(bench)) ?? [...passes(context), ...(tones ? now(context) : [])],
       afterTurn: (context) => (lacks === null ? now(context) : null),
       beforeTurn: (context) =>
         tones?.before
@@ -329,6 +331,13 @@ export const bias: MeasuringStation<"bias", BiasQuantity> = {
         headline: at.side.moves ? "say that you turned it" : "let it settle",
         reason: lacks,
       };
+    if (at.side.thinking)
+      return {
+        ...said,
+        advice: { kind: "wait" },
+        headline: "a moment",
+        reason: "What was heard is held against what is known of this screw.",
+      };
     if (lacks !== null || !known)
       return { ...said, advice: { kind: "wait" }, headline: "record the sequence", reason: lacks ?? "" };
     const places = placesHeard(known.points);
@@ -366,7 +375,7 @@ export const bias: MeasuringStation<"bias", BiasQuantity> = {
     if (answer.turns === null)
       return { ...said, advice: { kind: "unclear" }, headline: "cannot be told", reason: answer.says };
     const turns = turnsTo(answer.turns, known);
-    const dbPerTurn = known.laws[0].dbPerTurn;
+    const dbPerTurn = known.law.dbPerTurn;
     if (isAtEnd(turns))
       return {
         ...said,
@@ -381,6 +390,7 @@ export const bias: MeasuringStation<"bias", BiasQuantity> = {
     };
   },
   seeksPeak: () => false,
+  learns: biasScrews,
   nothingToTurn: "This machine has no bias trimmer written down.",
   setUp: [
     "Set record-head azimuth first; leave the record equaliser alone.",

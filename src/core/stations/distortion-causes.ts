@@ -59,10 +59,9 @@ export function distortionCauses(bench: OnTheBench, channels: readonly Distortio
 /** How far its screw is to be turned where bias is to be raised; as it is where the screw was not learned yet. */
 function withTurn(cause: DistortionCause, side: BiasSide | undefined): CauseAndTurn {
   const { known, adjuster } = side ?? {};
-  const law = known?.laws.at(0);
-  if (cause.raisesBiasDb === undefined || !adjuster || !known || !law || placesHeard(known.points) < 2)
+  if (cause.raisesBiasDb === undefined || !adjuster || !known || placesHeard(known.points) < 2)
     return { ...cause, turn: null };
-  const turns = turnsTo(known.nowTurns + cause.raisesBiasDb / law.dbPerTurn, known);
+  const turns = turnsTo(known.nowTurns + cause.raisesBiasDb / known.law.dbPerTurn, known);
   const how = `${adjuster.name}: ${directionInWords(turns)}, ${turnInWords(turns)} (${Math.round(360 * Math.abs(turns))}°).`;
   return { ...cause, tryFirst: `${cause.tryFirst} ${how}`, turn: { adjusterId: adjuster.id, turns } };
 }

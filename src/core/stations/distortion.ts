@@ -10,6 +10,7 @@ import { PRESETS } from "@/core/signals/presets";
 import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
 import { nothingAdvised } from "./advised";
 import { MAINS } from "./cautions";
+import { biasScrews } from "./bias-sides";
 import { channelNames, heardOn } from "./channels";
 import { readingsOfMoment, type Figure, type LogContext } from "./log-context";
 import type { OnTheBench } from "./on-the-bench";
@@ -182,6 +183,7 @@ export const distortion: MeasuringStation<"distortion", DistortionQuantity> = {
     });
   },
   seeksPeak: () => false,
+  learns: (bench) => biasScrews({ ...bench, heard: null }),
   nothingToTurn:
     "Distortion is set by bias and record level; what is left of it is the amplifier, the head or the tape.",
   setUp: [

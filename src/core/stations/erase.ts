@@ -138,6 +138,7 @@ export const erase: MeasuringStation<"erase", EraseQuantity> = {
     });
   },
   seeksPeak: () => false,
+  learns: () => [],
   nothingToTurn:
     "Erase depth comes of the oscillator, the erase head and the tape; there is no screw for it.",
   setUp: [

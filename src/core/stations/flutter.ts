@@ -125,6 +125,7 @@ export const flutter: MeasuringStation<"flutter", FlutterQuantity> = {
     });
   },
   seeksPeak: () => false,
+  learns: () => [],
   nothingToTurn: "No screw sets flutter.",
   setUp: ["The same tone as for speed.", "Let it run for twenty seconds before logging."],
   checks: [],

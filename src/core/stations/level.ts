@@ -162,6 +162,7 @@ export const level: MeasuringStation<"level", keyof typeof quantities> = {
     );
   },
   seeksPeak: () => false,
+  learns: () => [],
   nothingToTurn: "This machine has no playback level trimmer written down.",
   setUp: ["Play the reference fluxivity band. Output level controls at their mark."],
   checks: [],

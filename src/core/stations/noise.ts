@@ -277,6 +277,7 @@ export const noise: MeasuringStation<"noise", NoiseQuantity> = {
     });
   },
   seeksPeak: () => false,
+  learns: () => [],
   nothingToTurn: "Noise has no screw: magnetised heads, a noisy stage, hum and the tape make it.",
   setUp: [
     "Record the erase sequence on this tape: its silence tells noise, its tones on one side what comes across.",

@@ -3,6 +3,7 @@ import type { PlaybackNumbers } from "@/core/playback/playback-numbers";
 import type { JobRecords } from "@/core/records/job-records";
 import type { Circumstances } from "@/core/records/reading";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
+import type { BiasScrews } from "./bias-thought";
 import type { Heard } from "./heard";
 
 /** Readings and turns of one earlier job on the machine. */
@@ -41,6 +42,8 @@ export interface OnTheBench {
   prior: readonly PriorJob[];
   /** Where the loudest point is, thought out aside; null before that, and where it is not sought. */
   peak: PeakAdvice | null;
+  /** What is known of its bias screws. */
+  screws: BiasScrews;
   /** What the turn card has told to turn; null before that, and since it was said. */
   told: Told | null;
 }

@@ -213,6 +213,7 @@ export const oscillator: MeasuringStation<"oscillator", OscillatorQuantity> = {
     });
   },
   seeksPeak: () => false,
+  learns: () => [],
   nothingToTurn: "An oscillator is mended, not turned: its amplitude is set at bias.",
   setUp: [
     "Record both tones, steady, for two minutes or more, with the machine warm.",

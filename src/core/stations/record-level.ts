@@ -240,6 +240,7 @@ export const recordLevel: MeasuringStation<"record-level", keyof typeof quantiti
     );
   },
   seeksPeak: () => false,
+  learns: () => [],
   nothingToTurn: "This machine has no record level trimmer written down.",
   setUp: [
     "Record a steady tone near 0 on the tape that will be used; the machine's meter tells where 0 is.",

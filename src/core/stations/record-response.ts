@@ -175,6 +175,7 @@ export const recordResponse: MeasuringStation<"record-response", RecordResponseQ
     );
   },
   seeksPeak: () => false,
+  learns: () => [],
   nothingToTurn: "This machine has no record equaliser written down: bias shapes the treble, then the head.",
   setUp: [
     "Bias and record level come first: bias too high or low looks like an equaliser.",

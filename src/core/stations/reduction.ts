@@ -307,6 +307,7 @@ export const reduction: MeasuringStation<"reduction", ReductionQuantity> = {
     });
   },
   seeksPeak: () => false,
+  learns: () => [],
   nothingToTurn: "Noise reduction has no trimmer here: record level is what it trips over most.",
   setUp: [
     "Set record level first: noise reduction makes a decibel that is missing into two.",

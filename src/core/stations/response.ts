@@ -164,6 +164,7 @@ export const response: MeasuringStation<"response", ResponseQuantity> = {
     );
   },
   seeksPeak: () => false,
+  learns: () => [],
   nothingToTurn: "This machine has no playback equaliser written down: clean, then azimuth, then parts.",
   setUp: [
     "Play the frequency bands through; they fill in by themselves.",

@@ -244,6 +244,7 @@ export const settings: MeasuringStation<"settings", SettingsQuantity> = {
     return { ...advised, adjusters: knobs };
   },
   seeksPeak: () => false,
+  learns: () => [],
   nothingToTurn:
     "This machine has no knobs on the front written down: what the tape takes is what the owner's card says.",
   setUp: [

@@ -95,6 +95,7 @@ export const speed: MeasuringStation<"speed", keyof typeof quantities> = {
   },
   advise: (bench, chosen) => adviseSpeed(bench, toSet(bench), speedLimit(bench.here.machine), chosen),
   seeksPeak: () => false,
+  learns: () => [],
   nothingToTurn:
     "This machine has no speed trimmer written down. First a slotted motor mount, belt tension and drag.",
   setUp: ["Machine warmed up ten minutes; pitch control at its centre click.", "Line out to the sound card."],

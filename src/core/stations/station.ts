@@ -1,5 +1,6 @@
 import type { Followed } from "@/core/playback/source-and-tape";
 import type { JobRecords } from "@/core/records/job-records";
+import type { BiasScrew } from "@/core/guidance/bias-screw";
 import type { FunctionsStanding } from "@/core/workshop/function-trial";
 import type { Adjuster, Machine } from "@/core/records/machine";
 import type { Circumstances } from "@/core/records/reading";
@@ -117,6 +118,8 @@ export interface MeasuringStation<
   advise(bench: OnTheBench, chosenAdjusterId: string | null): Advised;
   /** Whether the loudest point of its screw is what is looked for on a machine. */
   seeksPeak(machine: Machine): boolean;
+  /** Bias screws whose ways it asks for: they take a while to learn, and may be thought out aside. */
+  learns(bench: OnTheBench): readonly BiasScrew[];
   /** What is said when nobody wrote down what sets it. */
   nothingToTurn: string;
 }

@@ -1,4 +1,4 @@
-import { useEffect, useReducer, useRef } from "react";
+import { useEffect, useReducer, useRef, useState } from "react";
 import { openSoundCard } from "@/audio/sound-card";
 import { soundDevices, watchDevices } from "@/audio/sound-devices";
 import type { Geometry } from "@/core/advice/transport-view";
@@ -40,19 +40,19 @@ export function useListener(options: ListenOptions) {
   const now = useRef(state);
   now.current = state;
   const sessions = useRef(new Sessions());
-  const thinker = useRef(new Thinker());
+  const [thinker] = useState(() => new Thinker());
   const opened = useRef<OpenedSource | null>(null);
   const wanted = useRef<Wanted>(NOTHING_WANTED);
   const { jobId } = options;
 
   useEffect(() => {
-    thinker.current = new Thinker();
-    const [open, think] = [sessions.current, thinker.current];
+    thinker.begin();
+    const open = sessions.current;
     return () => {
       void open.end();
-      think.end();
+      thinker.end();
     };
-  }, []);
+  }, [thinker]);
 
   const { lost, card } = state;
   useEffect(() => {
@@ -115,13 +115,11 @@ export function useListener(options: ListenOptions) {
       dispatch({ session: session.id, kind: "heard", result, from, deck });
       if (deck && opened.current?.session === session) keepRecording(opened.current, deck);
       if (result.stretch)
-        void thinker.current
-          .ask("parts", "parts", { stretch: result.stretch, geometry })
-          .then((transport) => {
-            if (!transport || session.closed) return;
-            dispatch({ session: session.id, kind: "parts found", transport, told: result.marks });
-            void api.noteTransport(transport.events, transport.finding.spectrum);
-          });
+        void thinker.ask("parts", "parts", { stretch: result.stretch, geometry }).then((transport) => {
+          if (!transport || session.closed) return;
+          dispatch({ session: session.id, kind: "parts found", transport, told: result.marks });
+          void api.noteTransport(transport.events, transport.finding.spectrum);
+        });
     };
   };
 
@@ -396,7 +394,7 @@ export function useListener(options: ListenOptions) {
     /** Sound of a live source has come: what is begun now is begun in it. */
     hears: state.kind !== null && state.kind !== "file" && state.live !== null,
     tapeName: options.tape.name,
-    thinker: thinker.current,
+    thinker,
   };
 }
 

@@ -10,6 +10,7 @@ import { asTurned, occasionOf, stillTold, toldNext } from "@/core/stations/told"
 import type { JobView } from "../job/use-job-records";
 import type { ListenerState } from "./use-listener";
 import { usePriorJobs } from "./use-prior-jobs";
+import { useBiasScrews } from "./use-bias-screws";
 import { useThought } from "./use-thought";
 
 interface Standing {
@@ -57,7 +58,8 @@ export function useOnTheBench(
     () => (station && hears ? occasionOf(station.id, { here, tape, circumstances }) : ""),
     [station, hears, here, tape, circumstances],
   );
-  const standing = { ...bench, peak, told: stillTold(card.told, occasion) };
+  const screws = useBiasScrews(station?.learns(bench) ?? [], listener.thinker);
+  const standing = { ...bench, peak, screws, told: stillTold(card.told, occasion) };
   const advised = station && station.advise(standing, chosen);
   // thought about once for each thing that was heard or stored
   if (card.occasion !== occasion || card.view !== view || card.heard !== listener.heard) {

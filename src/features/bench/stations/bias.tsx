@@ -2,6 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useMemo } from "react";
 import type { BiasKnown } from "@/core/guidance/bias-screw";
+import { alongLaw } from "@/core/guidance/law-table";
 import type { HeardSchool } from "@/core/guidance/bias-answers";
 import { BIAS_SCHOOLS, type BiasSchool, type Job } from "@/core/records/job";
 import type { OnTheBench } from "@/core/stations/on-the-bench";
@@ -85,9 +86,7 @@ function Bias({ view, bench, listener, station, advised, absent }: PictureProps)
           <Schools chosen={chosen} onChoose={(biasSchool) => void changeJob(view.job.id, { biasSchool })} />
         </RecordSteps>
       )}
-      {shown.known && shown.known.laws.length > 0 && (
-        <Law side={shown} known={shown.known} school={school} several={sides.length > 1} />
-      )}
+      {shown.known && <Law side={shown} known={shown.known} school={school} several={sides.length > 1} />}
     </>
   );
 }
@@ -99,7 +98,7 @@ function heardFigure(school: HeardSchool, side: BiasSide, absent: string) {
     uncertainty: error?.uncertaintyDb ?? 0,
     settled: side.last?.fresh ?? false,
     settling: side.moves ? "turning" : side.last ? "turned" : "logged",
-    absent: side.known ? "cannot be told yet" : absent,
+    absent: side.thinking ? "working it out" : side.known ? "cannot be told yet" : absent,
   };
 }
 
@@ -174,7 +173,7 @@ interface LawProps {
 }
 
 function Law({ side, known, school, several }: LawProps) {
-  const [law] = known.laws;
+  const { law } = known;
   const flags = known.answers.flatMap(({ school: of, turns, uncertaintyTurns }): BiasFlag[] =>
     turns === null
       ? []
@@ -219,18 +218,18 @@ function Law({ side, known, school, several }: LawProps) {
           middle={{
             name: hertzText(middleHz),
             points: known.points.map(({ turns, middleDb }) => ({ turns, db: middleDb })),
-            db: (turns) => law.middleDb(turns),
+            db: (turns) => alongLaw(law, "middleDb", turns),
           }}
           high={{
             name: hertzText(highHz),
             points: known.points.map(({ turns, highDb }) => ({ turns, db: highDb })),
-            db: (turns) => law.highDb(turns),
+            db: (turns) => alongLaw(law, "highDb", turns),
           }}
           third={
             // without one that was heard its curve is but what is usual
             thirds.length === 0
               ? null
-              : { name: "third harmonic", points: thirds, db: (turns) => law.thirdDb(turns) }
+              : { name: "third harmonic", points: thirds, db: (turns) => alongLaw(law, "thirdDb", turns) }
           }
           flags={flags}
           nowTurns={side.movesAt ?? known.nowTurns}
