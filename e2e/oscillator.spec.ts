@@ -6,7 +6,6 @@ test("a recorder that dies warm: the second is found, across a page that is load
 }) => {
   const hands = new BenchHands(page);
   await hands.open("demo-job-0409", "oscillator");
-  await page.keyboard.press("b");
   await hands.play("recordings die: the oscillator, warm");
   await page.keyboard.press("p");
   // forty seconds of recording until it dies, some of them over the old tone
@@ -20,7 +19,6 @@ test("a recorder that dies warm: the second is found, across a page that is load
   await page.keyboard.press("f");
   await expect(page.getByRole("alert").filter({ hasText: "Leave it running" })).toBeVisible();
   await page.reload();
-  await page.keyboard.press("b");
   // it went on by itself, from where it was
   const causes = page.getByRole("list", { name: "What it usually means" });
   await expect(causes).toContainText(/the oscillator stopped/i);

@@ -10,15 +10,21 @@ export function useCircumstances(
   jobId: string,
   practice: ListenerState["practice"],
 ): [Circumstances, (changed: Circumstances) => void] {
-  const [chosen, setChosen] = useState<Circumstances>({});
+  const [before, setBefore] = useState<Circumstances | null>(null);
+  const [said, say] = useState<Circumstances | null>(null);
   const id = `circumstances-${jobId}`;
   useEffect(() => {
-    void readDraft(id).then((kept) => kept && setChosen(kept as Circumstances));
+    let gone = false;
+    void readDraft(id).then((kept) => gone || setBefore((kept ?? {}) as Circumstances));
+    return () => {
+      gone = true;
+    };
   }, [id]);
-  const change = (changed: Circumstances) => {
-    setChosen(changed);
-    void saveDraft(id, changed);
-  };
+  // what was chosen before the kept choice was back stands, with all else that was kept
+  const chosen = useMemo((): Circumstances => ({ ...before, ...said }), [before, said]);
+  useEffect(() => {
+    if (before && said) void saveDraft(id, chosen);
+  }, [id, before, said, chosen]);
   const side = practice && sideOf(practice.deck);
   const switched = practice ? onIn(practice.deck).join() : null;
   const known = useMemo(() => {
@@ -27,7 +33,7 @@ export function useCircumstances(
       ? said
       : { ...said, switchedOn: SWITCHES.filter((one) => switched.split(",").includes(one)) };
   }, [chosen, side, switched]);
-  return [known, change];
+  return [known, say];
 }
 
 const onIn = ({ switches }: DeckStatus) => SWITCHES.filter((one) => switches[one]);
