@@ -1,5 +1,4 @@
-import type { Fft } from "./fft";
-import { fftWorkspace } from "./fft-workspace";
+import { Fft } from "./fft";
 import { hannWindow } from "./hann-window";
 
 export interface CorrelationPeak {
@@ -32,7 +31,7 @@ export class CrossCorrelator {
     private readonly toHz: number,
   ) {
     this.size = 2 ** Math.ceil(Math.log2(2 * length));
-    this.fft = fftWorkspace(this.size).fft;
+    this.fft = Fft.kept(this.size);
     this.a = this.fft.createComplexArray();
     this.b = this.fft.createComplexArray();
     this.product = this.fft.createComplexArray();

@@ -1,5 +1,4 @@
-import type { Fft } from "./fft";
-import { fftWorkspace } from "./fft-workspace";
+import { Fft } from "./fft";
 
 /**
  * A filter of many taps over a stream, by way of the Fourier transform (overlap-save). As many samples come out as went
@@ -20,7 +19,7 @@ export class FastFir {
   ) {
     this.size = 2 ** Math.ceil(Math.log2(4 * taps.length));
     this.most = this.size - taps.length + 1;
-    this.fft = fftWorkspace(this.size).fft;
+    this.fft = Fft.kept(this.size);
     this.real = new Float64Array(this.size);
     this.gain = this.fft.createComplexArray();
     this.held = new Float64Array(taps.length - 1);

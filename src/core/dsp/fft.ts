@@ -25,7 +25,7 @@ export interface BinsAndPower extends Bins {
   rightPower: Float64Array;
 }
 
-/** A kernel, and how many numbers of its memory are taken. */
+/** A kernel, and how many numbers of its memory are taken by roots of unity; behind them every size works, one at a time. */
 interface Room {
   kernel: () => Kernel & { memory: WebAssembly.Memory };
   taken: number;
@@ -34,9 +34,14 @@ interface Room {
 const newRoom = (): Room => ({ kernel: begunKernel<Kernel>(FFT_KERNEL), taken: 0 });
 /** Where everything lies that is used again and again: what a kernel's memory has grown to, it keeps. */
 const shared = newRoom();
+const kept = new Map<number, Fft>();
 
-/** Two buffers of complex numbers, three quarters of the roots of unity, and the bins of two signals. */
-const NUMBERS_PER_VALUE = 2 * 2 + 1.5 + 2;
+/** Three quarters of the roots of unity. */
+const ROOTS_PER_VALUE = 1.5;
+/** Two buffers of complex numbers. */
+const BUFFERS_PER_VALUE = 2 * 2;
+/** The bins of two signals. */
+const BINS_PER_VALUE = 2;
 const MORE_BINS = 4;
 const COMPLEX_BYTES = 2 * NUMBER_BYTES;
 
@@ -49,8 +54,8 @@ const COMPLEX_BYTES = 2 * NUMBER_BYTES;
  * takes 40 this way, one of 262 144 took 16.5 ms and takes 6.3 (WebAssembly SIMD, double precision throughout).
  */
 export class Fft {
-  /** Where its numbers are in the kernel's memory. */
-  private readonly first: number;
+  /** Where its roots are in the kernel's memory. */
+  private readonly roots: number;
 
   private constructor(
     readonly size: number,
@@ -58,33 +63,43 @@ export class Fft {
   ) {
     if (!(size >= 4 && Number.isInteger(Math.log2(size))))
       throw new RangeError(`${size} is no power of two from 4 on`);
-    this.first = room.taken;
-    room.taken += NUMBERS_PER_VALUE * size + MORE_BINS;
-    const numbers = this.numbers;
-    const { roots } = this;
+    const roots = room.taken;
+    this.roots = roots;
+    room.taken += ROOTS_PER_VALUE * size;
+    const numbers = numbersIn(room.kernel().memory, room.taken);
     for (let k = 0; k < 0.75 * size; k++) {
       numbers[roots + 2 * k] = Math.cos((2 * Math.PI * k) / size);
       numbers[roots + 2 * k + 1] = -Math.sin((2 * Math.PI * k) / size);
     }
   }
 
-  /** One that is kept. @throws RangeError for a size that is no power of two from 4 on */
-  static kept = (size: number): Fft => new Fft(size, shared);
+  /** One that is made once and kept. @throws RangeError for a size that is no power of two from 4 on */
+  static kept(size: number): Fft {
+    const fft = kept.get(size) ?? new Fft(size, shared);
+    kept.set(size, fft);
+    return fft;
+  }
 
   /** A large one that is used once: its memory goes with it. @throws RangeError likewise */
   static once = (size: number): Fft => new Fft(size, newRoom());
 
-  private get roots(): number {
-    return this.first + 4 * this.size;
+  /** Where its buffers are: what is in them is nobody's between two transforms. */
+  private get first(): number {
+    return this.room.taken;
   }
 
   private get bins(): number {
-    return this.roots + 1.5 * this.size;
+    return this.first + BUFFERS_PER_VALUE * this.size;
   }
 
-  /** All of its kernel's memory, as it is now. */
+  /** All of its kernel's memory, as it is now, with room for its buffers. */
   private get numbers(): Float64Array {
-    return numbersIn(this.room.kernel().memory, this.room.taken);
+    return numbersIn(this.room.kernel().memory, this.bins);
+  }
+
+  /** The same, with room for the bins of two signals. */
+  private get numbersAndBins(): Float64Array {
+    return numbersIn(this.room.kernel().memory, this.bins + BINS_PER_VALUE * this.size + MORE_BINS);
   }
 
   createComplexArray(): Float64Array<ArrayBuffer> {
@@ -115,7 +130,7 @@ export class Fft {
    * @param gain bins 0 to size/2 of the filter, from `realTransform`
    */
   filter(values: Float64Array, gain: Float64Array): void {
-    const { size, numbers, roots } = this;
+    const { size, numbersAndBins: numbers, roots } = this;
     const { product, fold } = this.room.kernel();
     const at = this.realBins(values);
     const place = this.bins;
@@ -177,7 +192,7 @@ export class Fft {
   }
 
   private taken(first: Float64Array, second: Float64Array): [one: number, two: number] {
-    const { numbers, places, size } = this;
+    const { numbersAndBins: numbers, places, size } = this;
     for (const [i, signal] of [first, second].entries()) {
       const at = places[i] / NUMBER_BYTES;
       numbers.set(signal, at);

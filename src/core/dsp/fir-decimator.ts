@@ -1,5 +1,8 @@
 import { convolve, firRow } from "./fir-kernel";
 
+/** A long block is taken in parts: no copy of the whole of it is made. */
+const MOST_AT_ONCE = 32_768;
+
 /**
  * Low-pass filters a stream and keeps every `factor`-th result; with `centreRadians` the pass band is moved up
  * to that frequency (radians per sample) and the result is complex. Blocks of any length may be pushed; the
@@ -36,6 +39,18 @@ export class FirDecimator {
 
   /** Takes a block, returns the new results (fresh arrays, possibly empty); `im` is empty for a real result. */
   push(input: Float64Array | Float32Array): { re: Float64Array; im: Float64Array } {
+    const due = this.held + input.length - this.next;
+    const count = due >= 0 ? Math.floor(due / this.factor) + 1 : 0;
+    const re = new Float64Array(count);
+    const im = new Float64Array(this.rows.length === 1 ? 0 : count);
+    let done = 0;
+    for (let at = 0; at < input.length; at += MOST_AT_ONCE)
+      done += this.take(input.subarray(at, at + MOST_AT_ONCE), re.subarray(done), im.subarray(done));
+    return { re, im };
+  }
+
+  /** @returns how many results there are now at the beginning of both arrays */
+  private take(input: Float64Array | Float32Array, re: Float64Array, im: Float64Array): number {
     const n = this.tapCount;
     if (this.held + input.length > this.history.length) {
       const grown = new Float64Array(this.held + input.length + n);
@@ -46,15 +61,14 @@ export class FirDecimator {
     this.held += input.length;
 
     const count = this.held >= this.next ? Math.floor((this.held - this.next) / this.factor) + 1 : 0;
-    const re = new Float64Array(count);
-    const im = new Float64Array(this.rows.length === 1 ? 0 : count);
-    convolve(this.history.subarray(0, this.held), this.next - n, this.factor, this.rows, { re, im });
+    const into = { re: re.subarray(0, count), im: im.subarray(0, count) };
+    convolve(this.history.subarray(0, this.held), this.next - n, this.factor, this.rows, into);
 
     this.next += count * this.factor;
     const drop = Math.min(this.next - n, this.held);
     this.history.copyWithin(0, drop, this.held);
     this.held -= drop;
     this.next -= drop;
-    return { re, im };
+    return count;
   }
 }

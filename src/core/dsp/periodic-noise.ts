@@ -1,6 +1,5 @@
 import { Fft } from "./fft";
 import { SeededRandom } from "./seeded-random";
-import { sampled } from "./sampled";
 
 /**
  * Five seconds have few divisors in common with the power-of-two stretches that analysers take, so that every
@@ -46,42 +45,70 @@ export function noisePeriod(
 
 const periods = new Map<string, Float64Array>();
 
+/** A transform of this many values is cheap, and small. */
+const MOST_AT_ONCE = 65_536;
+
 /**
- * Re Σ c[k]·e^(2πikn/length) for n = 0 … length − 1, for a length that is no power of two: the transform as a
- * convolution with a chirp (Bluestein 1970).
+ * Re Σ c[k]·e^(2πikn/length) for n = 0 … length − 1, for a length that is no power of two: every `parts`-th n at a time,
+ * so that the transforms are small (Cooley and Tukey 1965).
  */
 function sumOfLines(re: Float64Array, im: Float64Array, length: number): Float64Array {
-  const size = 2 ** Math.ceil(Math.log2(length + re.length));
+  let parts = Math.ceil(length / MOST_AT_ONCE);
+  while (length % parts !== 0) parts++;
+  const count = length / parts;
+  const transform = chirpTransform(count);
+  const sum = new Float64Array(length);
+  const lines = new Float64Array(2 * count);
+  for (let part = 0; part < parts; part++) {
+    lines.fill(0);
+    for (let k = 0; k < re.length; k++) {
+      const angle = (2 * Math.PI * ((k * part) % length)) / length;
+      const [c, s] = [Math.cos(angle), Math.sin(angle)];
+      const at = 2 * (k % count);
+      lines[at] += re[k] * c - im[k] * s;
+      lines[at + 1] += re[k] * s + im[k] * c;
+    }
+    const values = transform(lines);
+    for (let n = 0; n < count; n++) sum[parts * n + part] = values[n];
+  }
+  return sum;
+}
+
+/**
+ * Re Σ c[k]·e^(2πikn/count), k and n from 0 to count − 1, for any count: the transform as a convolution with a chirp
+ * (Bluestein 1970).
+ * @returns what makes of `count` complex values, interleaved re, im, as many real ones, in an array that is used again
+ */
+function chirpTransform(count: number): (lines: Float64Array) => Float64Array {
+  const size = Math.max(4, 2 ** Math.ceil(Math.log2(2 * count)));
   const fft = Fft.once(size);
-  const chirp = (m: number): [number, number] => {
-    const angle = (Math.PI * ((m * m) % (2 * length))) / length;
-    return [Math.cos(angle), Math.sin(angle)];
+  const chirp = new Float64Array(2 * count);
+  const response = fft.createComplexArray();
+  for (let m = 0; m < count; m++) {
+    const angle = (Math.PI * ((m * m) % (2 * count))) / count;
+    const [c, s] = [Math.cos(angle), Math.sin(angle)];
+    [chirp[2 * m], chirp[2 * m + 1]] = [c, s];
+    for (const at of [2 * m, 2 * ((size - m) % size)]) [response[at], response[at + 1]] = [c, -s];
+  }
+  fft.transform(response, response);
+  const values = fft.createComplexArray();
+  const out = new Float64Array(count);
+  return (lines) => {
+    values.fill(0);
+    multiply(lines, chirp, values);
+    fft.transform(values, values);
+    multiply(values, response, values);
+    fft.inverseTransform(values, values);
+    multiply(values, chirp, values);
+    for (let n = 0; n < count; n++) out[n] = values[2 * n];
+    return out;
   };
-  const a = fft.createComplexArray();
-  const b = fft.createComplexArray();
-  for (let k = 0; k < re.length; k++) {
-    const [c, s] = chirp(k);
-    a[2 * k] = re[k] * c - im[k] * s;
-    a[2 * k + 1] = re[k] * s + im[k] * c;
+}
+
+/** Complex products, interleaved re, im, as many as `y` holds. */
+function multiply(x: Float64Array, y: Float64Array, into: Float64Array): void {
+  for (let k = 0; k < y.length; k += 2) {
+    const [re, im] = [x[k] * y[k] - x[k + 1] * y[k + 1], x[k] * y[k + 1] + x[k + 1] * y[k]];
+    [into[k], into[k + 1]] = [re, im];
   }
-  for (let m = -re.length + 1; m < length; m++) {
-    const [c, s] = chirp(m);
-    const at = 2 * ((m + size) % size);
-    b[at] = c;
-    b[at + 1] = -s;
-  }
-  const spectrum = fft.createComplexArray();
-  const other = fft.createComplexArray();
-  fft.transform(spectrum, a);
-  fft.transform(other, b);
-  for (let k = 0; k < size; k++) {
-    const [r, i] = [spectrum[2 * k], spectrum[2 * k + 1]];
-    spectrum[2 * k] = r * other[2 * k] - i * other[2 * k + 1];
-    spectrum[2 * k + 1] = r * other[2 * k + 1] + i * other[2 * k];
-  }
-  fft.inverseTransform(other, spectrum);
-  return sampled(length, (n) => {
-    const [c, s] = chirp(n);
-    return other[2 * n] * c - other[2 * n + 1] * s;
-  });
 }

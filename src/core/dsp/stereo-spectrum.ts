@@ -1,4 +1,4 @@
-import { fftWorkspace } from "./fft-workspace";
+import { Fft } from "./fft";
 import { sampled } from "./sampled";
 
 /**
@@ -29,6 +29,6 @@ export class StereoSpectrum {
   transform(first: Float64Array, second: Float64Array | null, at: number): void {
     const { size, window, silence } = this;
     const cut = (x: Float64Array) => x.subarray(at, at + size);
-    fftWorkspace(size).fft.ofTwoWindowed(cut(first), second ? cut(second) : silence, window, this);
+    Fft.kept(size).ofTwoWindowed(cut(first), second ? cut(second) : silence, window, this);
   }
 }

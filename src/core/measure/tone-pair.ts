@@ -1,3 +1,4 @@
+import { Fft } from "@/core/dsp/fft";
 import { fftWorkspace } from "@/core/dsp/fft-workspace";
 import { powerDb as db } from "@/core/dsp/decibels";
 import { FlatTops } from "./flat-tops";
@@ -164,7 +165,7 @@ const NO_SECOND = new Float64Array(0);
 function spectraOf(channels: Float64Array[], size: number): Float64Array[] {
   const [left, right] = [new Float64Array(size + 2), new Float64Array(size + 2)];
   const [first, second = NO_SECOND] = channels;
-  fftWorkspace(size).fft.ofTwo(first, second, { left, right });
+  Fft.kept(size).ofTwo(first, second, { left, right });
   return second === NO_SECOND ? [left] : [left, right];
 }
 
