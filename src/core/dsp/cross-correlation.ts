@@ -1,4 +1,5 @@
 import { Fft } from "./fft";
+import type { Samples } from "./signal";
 import { hannWindow } from "./hann-window";
 
 export interface CorrelationPeak {
@@ -40,7 +41,7 @@ export class CrossCorrelator {
   }
 
   /** The highest place of the correlation within ± `reach` samples. */
-  peak(a: Float64Array, b: Float64Array, reach: number): CorrelationPeak {
+  peak(a: Samples, b: Samples, reach: number): CorrelationPeak {
     this.transform(a, this.a);
     this.transform(b, this.b);
     const { product, size } = this;
@@ -69,7 +70,7 @@ export class CrossCorrelator {
     return { lag: best + shift, height: (top * size) / total };
   }
 
-  private transform(x: Float64Array, into: Float64Array): void {
+  private transform(x: Samples, into: Float64Array): void {
     const n = this.length;
     for (let i = 0; i < n; i++) this.input[i] = x[i] * this.window[i];
     this.fft.realTransform(into, this.input);

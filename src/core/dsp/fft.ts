@@ -1,5 +1,6 @@
 import { begunKernel, NUMBER_BYTES, numbersIn } from "./begun-kernel";
 import { FFT_KERNEL } from "./fft-kernel";
+import type { Samples } from "./signal";
 
 interface Kernel {
   fold(x: number, half: number, roots: number): void;
@@ -160,7 +161,7 @@ export class Fft {
    * Two real signals in one transform, the second riding in the imaginary part: bins 0 to size/2 of either.
    * @param first, @param second as many as `size`, or fewer, which are followed by nought
    */
-  ofTwo(first: Float64Array, second: Float64Array, { left, right }: Bins): void {
+  ofTwo(first: Samples, second: Samples, { left, right }: Bins): void {
     const [one, two] = this.taken(first, second);
     this.bothBins();
     this.give(one, this.size + 2, left);
@@ -171,7 +172,7 @@ export class Fft {
    * The same of what a window lets through, with phases that belong to its middle, and the power of each bin.
    * @param first, @param second, @param window `size` of each
    */
-  ofTwoWindowed(first: Float64Array, second: Float64Array, window: Float64Array, bins: BinsAndPower): void {
+  ofTwoWindowed(first: Samples, second: Samples, window: Float64Array, bins: BinsAndPower): void {
     const { size, room, first: at } = this;
     const { weigh, power } = room.kernel();
     const [one, two] = this.taken(first, second);
@@ -191,7 +192,7 @@ export class Fft {
     return [this.bins * NUMBER_BYTES, (this.bins + this.size + 2) * NUMBER_BYTES];
   }
 
-  private taken(first: Float64Array, second: Float64Array): [one: number, two: number] {
+  private taken(first: Samples, second: Samples): [one: number, two: number] {
     const { numbersAndBins: numbers, places, size } = this;
     for (const [i, signal] of [first, second].entries()) {
       const at = places[i] / NUMBER_BYTES;

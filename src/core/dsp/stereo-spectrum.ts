@@ -1,4 +1,5 @@
 import { Fft } from "./fft";
+import type { Samples } from "./signal";
 import { sampled } from "./sampled";
 
 /**
@@ -26,9 +27,9 @@ export class StereoSpectrum {
   }
 
   /** Transforms `size` samples from `at`; without a second channel `right` stays zero. */
-  transform(first: Float64Array, second: Float64Array | null, at: number): void {
+  transform(first: Samples, second: Samples | null, at: number): void {
     const { size, window, silence } = this;
-    const cut = (x: Float64Array) => x.subarray(at, at + size);
+    const cut = (x: Samples) => x.subarray(at, at + size);
     Fft.kept(size).ofTwoWindowed(cut(first), second ? cut(second) : silence, window, this);
   }
 }

@@ -1,3 +1,6 @@
+import { hannWindow } from "@/core/dsp/hann-window";
+import type { Samples } from "@/core/dsp/signal";
+
 const MAINS_HZ = [50, 60] as const;
 const HARMONICS = 8;
 const BLOCK_SECONDS = 1;
@@ -12,7 +15,7 @@ const STRONGER = 2;
  * @param isNear whether a line is hidden by the tone
  */
 export function humOfTheBand(
-  samples: Float64Array,
+  samples: Samples,
   sampleRateHz: number,
   [from, to]: readonly [number, number],
   isNear: (hz: number) => boolean,
@@ -23,27 +26,27 @@ export function humOfTheBand(
     for (let at = first; at + size <= last; at += size) starts.push(at);
     return starts;
   };
-  const inside = blocks(from, to).map((at) => windowed(samples, at, size));
-  const outside = [...blocks(0, from), ...blocks(to, samples.length)].map((at) =>
-    windowed(samples, at, size),
+  const lines = MAINS_HZ.flatMap((mains) =>
+    Array.from({ length: HARMONICS }, (_, i) => (i + 1) * mains).filter(
+      (hz) => !isNear(hz) && hz <= 0.4 * sampleRateHz,
+    ),
   );
-  if (inside.length === 0 || outside.length === 0) return 0;
-  let strongest = 0;
-  for (const mains of MAINS_HZ)
-    for (let harmonic = 1; harmonic <= HARMONICS; harmonic++) {
-      const hz = mains * harmonic;
-      if (isNear(hz) || hz > 0.4 * sampleRateHz) continue;
-      const level = (parts: Float64Array[]) =>
-        Math.sqrt(parts.reduce((sum, part) => sum + linePower(part, hz / sampleRateHz), 0) / parts.length);
-      const heard = level(inside);
-      if (heard > STRONGER * level(outside)) strongest = Math.max(strongest, heard);
+  // so that the tone beside a line does not leak into it
+  const window = hannWindow(size);
+  const block = new Float64Array(size);
+  /** Amplitude of each line over blocks. */
+  const levels = (starts: readonly number[]) => {
+    const powers = lines.map(() => 0);
+    for (const at of starts) {
+      for (let i = 0; i < size; i++) block[i] = samples[at + i] * window[i];
+      lines.forEach((hz, i) => (powers[i] += linePower(block, hz / sampleRateHz) / starts.length));
     }
-  return strongest;
-}
-
-/** A block, Hann-windowed so that the tone beside a line does not leak into it. */
-function windowed(samples: Float64Array, at: number, size: number): Float64Array {
-  return samples.slice(at, at + size).map((sample, i) => sample * (1 - Math.cos((2 * Math.PI * i) / size)));
+    return powers.map(Math.sqrt);
+  };
+  const [inside, outside] = [blocks(from, to), [...blocks(0, from), ...blocks(to, samples.length)]];
+  if (inside.length === 0 || outside.length === 0) return 0;
+  const around = levels(outside);
+  return Math.max(0, ...levels(inside).filter((heard, i) => heard > STRONGER * around[i]));
 }
 
 /** Squared amplitude of a line in a windowed block, by Goertzel's recurrence. */

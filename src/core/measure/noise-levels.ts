@@ -1,3 +1,4 @@
+import type { Samples } from "@/core/dsp/signal";
 import { powerDb } from "@/core/dsp/decibels";
 import { StereoSpectrum } from "@/core/dsp/stereo-spectrum";
 import { noiseBands } from "./noise-bands";
@@ -22,10 +23,7 @@ const FEWEST_FRAMES = 8;
  * @param channels one or two, of the same length
  * @returns levels of each channel; empty when there is too little to hear
  */
-export function noiseLevels(
-  channels: ReadonlyArray<Float32Array | Float64Array>,
-  sampleRateHz: number,
-): WideLevel[][] {
+export function noiseLevels(channels: readonly Samples[], sampleRateHz: number): WideLevel[][] {
   const size = 2 ** Math.round(Math.log2((SIZE_AT_48_KHZ * sampleRateHz) / 48_000));
   const [first, second = null] = channels.map((x) => withoutChunksHum(x, sampleRateHz));
   const spectrum = new StereoSpectrum(size);
@@ -63,9 +61,10 @@ export function noiseLevels(
   );
 }
 
-export function withoutChunksHum(x: Float32Array | Float64Array, rate: number): Float64Array {
-  const out = new Float64Array(x.length);
+export function withoutChunksHum(x: Samples, rate: number): Samples {
   const count = Math.max(1, Math.round(x.length / rate / HUM_CHUNK_SECONDS));
+  if (count === 1) return withoutHum(x, rate).samples;
+  const out = x.slice();
   for (let i = 0; i < count; i++) {
     const from = Math.round((i * x.length) / count);
     const chunk = x.subarray(from, Math.round(((i + 1) * x.length) / count));

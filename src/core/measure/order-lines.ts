@@ -1,10 +1,9 @@
+import type { Samples } from "@/core/dsp/signal";
 import { amplitudeDb, powerDb } from "@/core/dsp/decibels";
 import { fftWorkspace } from "@/core/dsp/fft-workspace";
 import { FirDecimator } from "@/core/dsp/fir-decimator";
 import { besselI0, kaiserLowpass } from "@/core/dsp/kaiser-lowpass";
 import { median } from "@/core/dsp/quantile";
-
-type Samples = Float32Array | Float64Array;
 
 /** A line of a tone's spectrum at a multiple of its own frequency. */
 export interface OrderLine {

@@ -1,3 +1,4 @@
+import type { Samples } from "@/core/dsp/signal";
 import { powerDb } from "@/core/dsp/decibels";
 import { fftWorkspace } from "@/core/dsp/fft-workspace";
 import { lineThrough } from "@/core/dsp/line-fit";
@@ -20,8 +21,6 @@ export interface SweepPlace {
   /** Speed of the tape relative to right. */
   speedRatio: number;
 }
-
-type Samples = Float32Array | Float64Array;
 
 /** Half of the stretch that one frequency is measured in. */
 const HALF_STRETCH_OCTAVES = 1 / 12;
@@ -101,7 +100,7 @@ interface Stretch {
 }
 
 function stretchAt(
-  channels: readonly Float64Array[],
+  channels: readonly Samples[],
   rate: number,
   shape: SweepShape,
   place: SweepPlace,
@@ -179,7 +178,7 @@ const REFINED_BY_EACH = 5;
 const LEAST_FOR_LINE = 3;
 
 /** The place as the lines themselves tell it: a late start shifts them all alike, another speed more and more. */
-function refined(channels: readonly Float64Array[], rate: number, shape: SweepShape, place: SweepPlace) {
+function refined(channels: readonly Samples[], rate: number, shape: SweepShape, place: SweepPlace) {
   let known = place;
   for (let round = 0; round < 2; round++) {
     const all = sweepFrequencies(shape, known, rate, channels[0].length);
@@ -219,7 +218,7 @@ function strayDb(levels: number[], i: number): number {
   return Math.sqrt(square / 1.5);
 }
 
-function withoutSweepsHum(x: Samples, rate: number, shape: SweepShape, place: SweepPlace): Float64Array {
+function withoutSweepsHum(x: Samples, rate: number, shape: SweepShape, place: SweepPlace): Samples {
   const rise = growth(shape, place);
   const hertzAt = (seconds: number) =>
     shape.frequencyHz * place.speedRatio * Math.exp(rise * (seconds - place.startSeconds));

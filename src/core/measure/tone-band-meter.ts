@@ -34,8 +34,8 @@ export class ToneBandMeter {
   private readonly meter: TonePairMeter;
   private readonly from: number;
   private readonly to: number;
-  /** The sound around a tone that hum may lie in, from `keptFrom` on. */
-  private readonly kept: Float64Array[] | null;
+  /** The sound around a tone that hum may lie in, from `keptFrom` on; in single precision, as files hold it. */
+  private readonly kept: Float32Array[] | null;
   private readonly keptFrom: number;
   private keptTo = 0;
 
@@ -56,7 +56,7 @@ export class ToneBandMeter {
     this.keptFrom = Math.max(0, Math.round((first - HUM_SECONDS) * sampleRateHz));
     const frames = Math.max(0, Math.round((last + HUM_SECONDS) * sampleRateHz) - this.keptFrom);
     this.kept = humMatters
-      ? Array.from({ length: Math.min(2, channelCount) }, () => new Float64Array(frames))
+      ? Array.from({ length: Math.min(2, channelCount) }, () => new Float32Array(frames))
       : null;
   }
 

@@ -68,7 +68,8 @@ const DEGREES = 180 / Math.PI;
  */
 export class TonePairMeter {
   private readonly pieceSize: number;
-  private readonly kept: Float64Array[];
+  /** In single precision, as files hold it and sound cards give it. */
+  private readonly kept: Float32Array[];
   private readonly tops: FlatTops[];
   private filled = 0;
   private readonly frames: Frame[] = [];
@@ -86,7 +87,7 @@ export class TonePairMeter {
         `a tone of ${nominalHz} Hz cannot be measured at ${sampleRateHz} samples a second`,
       );
     this.pieceSize = 2 ** Math.floor(Math.log2(PIECE_SECONDS * sampleRateHz));
-    this.kept = Array.from({ length: Math.min(2, channelCount) }, () => new Float64Array(this.pieceSize));
+    this.kept = Array.from({ length: Math.min(2, channelCount) }, () => new Float32Array(this.pieceSize));
     this.tops = this.kept.map(() => new FlatTops(sampleRateHz / nominalHz));
   }
 
@@ -136,7 +137,7 @@ interface Frame {
   crossIm: number;
 }
 
-function toneFrames(channels: Float64Array[], sampleRateHz: number, nominalHz: number) {
+function toneFrames(channels: Float32Array[], sampleRateHz: number, nominalHz: number) {
   const count = channels[0].length;
   const size = 2 ** Math.ceil(Math.log2(count));
   const spectra = spectraOf(channels, size);
@@ -159,10 +160,10 @@ function toneFrames(channels: Float64Array[], sampleRateHz: number, nominalHz: n
   return { frequencyHz: middle * binHz, frames };
 }
 
-const NO_SECOND = new Float64Array(0);
+const NO_SECOND = new Float32Array(0);
 
 /** Interleaved re, im of each channel up to half the sample rate. */
-function spectraOf(channels: Float64Array[], size: number): Float64Array[] {
+function spectraOf(channels: Float32Array[], size: number): Float64Array[] {
   const [left, right] = [new Float64Array(size + 2), new Float64Array(size + 2)];
   const [first, second = NO_SECOND] = channels;
   Fft.kept(size).ofTwo(first, second, { left, right });

@@ -1,3 +1,4 @@
+import type { Samples } from "@/core/dsp/signal";
 import { FirDecimator } from "@/core/dsp/fir-decimator";
 import { kaiserLowpass } from "@/core/dsp/kaiser-lowpass";
 import { summitNear } from "@/core/dsp/spectral-summit";
@@ -39,7 +40,8 @@ const STOPPED_DB = 80;
 
 /** A sound without its hum, and what may be left of it. */
 export interface WithoutHum {
-  samples: Float64Array;
+  /** As precise as what was given; what was given itself where nothing was taken away. */
+  samples: Samples;
   /**
    * Amplitude of hum that the taking away may have left, or made: what the lines that were learned leave of themselves
    * where nothing else plays, since the mains wander. 0 where none was taken away.
@@ -51,12 +53,8 @@ export interface WithoutHum {
  * The sound with its mains hum taken away, each line as a sine of its own frequency, strength and phase (least
  * squares), learned where nothing else is near it. Lines that do not stand out of the rest are left alone.
  */
-export function withoutHum(
-  x: Float32Array | Float64Array,
-  sampleRateHz: number,
-  clearing: HumClearing = {},
-): WithoutHum {
-  const out: Narrowed = { samples: Float64Array.from(x), rateHz: sampleRateHz, startSeconds: 0 };
+export function withoutHum(x: Samples, sampleRateHz: number, clearing: HumClearing = {}): WithoutHum {
+  let samples: Samples | null = null;
   const low = lowBand(x, sampleRateHz);
   let leftOver = 0;
   for (const hz of HUM_LINES_HZ) {
@@ -65,21 +63,22 @@ export function withoutHum(
     if (!line) continue;
     leftOver += line.leftOver;
     subtract(low, line);
-    subtract(out, line);
+    samples ??= x.slice();
+    subtract({ samples, rateHz: sampleRateHz, startSeconds: 0 }, line);
   }
-  return { samples: out.samples, leftOver };
+  return { samples: samples ?? x, leftOver };
 }
 
 /** Sound on the clock of what was given. */
 interface Narrowed {
-  samples: Float64Array;
+  samples: Samples;
   rateHz: number;
   /** Of the first sample. */
   startSeconds: number;
 }
 
 /** What lies below the highest line, at so low a rate that a block is a whole number of samples. */
-function lowBand(x: Float32Array | Float64Array, rate: number): Narrowed {
+function lowBand(x: Samples, rate: number): Narrowed {
   const perBlock = Math.round(rate * BLOCK_SECONDS);
   let factor = Math.max(1, Math.floor(rate / LOW_RATE_HZ));
   while (perBlock % factor !== 0) factor--;

@@ -3,6 +3,7 @@ import { amplitudeOf } from "@/core/dsp/decibels";
 import { noisePeriod } from "@/core/dsp/periodic-noise";
 import { joined } from "@/core/dsp/joined";
 import { INTERPOLATOR_REACH, interpolateIn } from "@/core/dsp/sinc-interpolator";
+import type { Samples } from "@/core/dsp/signal";
 import { sampled } from "@/core/dsp/sampled";
 
 /** Noise as it was sent. */
@@ -38,7 +39,7 @@ const FEWEST_HEIGHT = 0.2;
  * @returns null where it is not that noise
  */
 export function followNoise(
-  heard: Float64Array,
+  heard: Samples,
   sampleRateHz: number,
   sent: SentNoise,
   place: NoisePlace,

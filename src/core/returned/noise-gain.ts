@@ -1,5 +1,6 @@
 import { louder } from "@/core/measure/louder";
 import { powerDb } from "@/core/dsp/decibels";
+import type { Samples } from "@/core/dsp/signal";
 import { StereoSpectrum } from "@/core/dsp/stereo-spectrum";
 import { noiseBands } from "@/core/measure/noise-bands";
 import { withoutChunksHum } from "@/core/measure/noise-levels";
@@ -40,11 +41,11 @@ const LEAST_UNCERTAINTY_DB = 0.03;
  * @returns gains of each channel; null where what came back is not that noise, or too short
  */
 export function noiseGain(
-  channels: readonly Float64Array[],
+  channels: readonly Samples[],
   sampleRateHz: number,
   sent: SentNoise,
   place: NoisePlace,
-  quiet: readonly Float64Array[] | null,
+  quiet: readonly Samples[] | null,
 ): NoiseGain[][] | null {
   const clean = channels.map((x) => withoutChunksHum(x, sampleRateHz));
   const reference = followNoise(louder(clean), sampleRateHz, sent, place);
@@ -93,8 +94,8 @@ export function isFollowed(gains: readonly NoiseGain[]): boolean {
 }
 
 function crossSpectra(
-  x: Float64Array,
-  y: Float64Array,
+  x: Samples,
+  y: Samples,
   from: number,
   size: number,
   bands: ReadonlyArray<{ bins: number[] }>,
@@ -129,11 +130,7 @@ function crossSpectra(
 }
 
 /** Power of the silence in a bin of the larger transform, as one frame of it would have. */
-function quietPower(
-  quiet: Float64Array,
-  sampleRateHz: number,
-  size: number,
-): ((bin: number) => number) | null {
+function quietPower(quiet: Samples, sampleRateHz: number, size: number): ((bin: number) => number) | null {
   const small = 2 ** Math.round(Math.log2((QUIET_SIZE_AT_48_KHZ * sampleRateHz) / 48_000));
   if (quiet.length < small) return null;
   const spectrum = new StereoSpectrum(small);

@@ -260,7 +260,7 @@ export class SectionMeter {
     if (colour === null) return heard.map(() => NOTHING_SENT);
     const at = (seconds: number) => Math.round(seconds * sampleRateHz) - this.from;
     const from = Math.max(0, at(startSeconds - EDGE_SECONDS));
-    const cut = (first: number, last: number) => heard.map((x) => new Float64Array(x.subarray(first, last)));
+    const cut = (first: number, last: number) => heard.map((x) => x.subarray(first, last));
     const noise = cut(from, at(endSeconds - EDGE_SECONDS / 2));
     const quiet =
       quietSeconds < FEWEST_QUIET_SECONDS
