@@ -124,6 +124,14 @@ describe("what is left of a tone that was erased", () => {
     expect(found.levelDbfs).toBeLessThan(-75);
   });
 
+  it("a low tone is held against the noise around it as well", () => {
+    expect(residueOf(hiss(0.001, 10), RATE, 80)!.measurable).toBe(false);
+    const found = residueOf(sum(tone(80, 0.001, 10), hiss(0.001, 10)), RATE, 80)!;
+    expect(found.measurable).toBe(true);
+    expect(Math.abs(found.levelDbfs + 60)).toBeLessThan(0.5);
+    expect(residueOf(hiss(0.001, 10), RATE, 10)).toBeNull();
+  });
+
   it("hum and another tone beside it are no residue", () => {
     const beside = sum(tone(100, 0.01, 10), tone(1200, 0.01, 10));
     const found = residueOf(sum(beside, hiss(1e-4, 10)), RATE, 1000)!;
