@@ -1,3 +1,4 @@
+import type { Samples } from "@/core/dsp/signal";
 import { channelName } from "@/core/measure/channel-name";
 import { distortionOf } from "@/core/measure/distortion";
 import { countsDropOuts, DropOutMeter, USUAL_DEPTH_DB } from "@/core/measure/drop-outs";
@@ -10,6 +11,7 @@ import { ToneBandMeter, type TonePlace } from "@/core/measure/tone-band-meter";
 import type { TonePair } from "@/core/measure/tone-pair";
 import { sweepShape, type Section } from "@/core/programme/programme";
 import type { RecognisedSection } from "@/core/programme/recognition";
+import { KeptSound } from "./kept-sound";
 import { isFollowed, noiseGain } from "./noise-gain";
 import type { ReturnedPoint, ReturnedStep, ReturnedTone, ReturnedTwoTone } from "./returned";
 
@@ -46,8 +48,8 @@ export interface SectionPlace extends RecognisedSection {
 
 /** Kept of what is around: there the hum is learned, and a sweep may lie off its mark. */
 const AROUND_SECONDS = 5;
-/** More of one sound is not needed. */
-const LONGEST_SECONDS = 180;
+/** More of one sound is not needed; a sweep has to be whole. */
+const LONGEST_SECONDS = { tone: 60, "two-tone": 60, noise: 60, silence: 60, sweep: 180 } as const;
 /** Left out at both ends: the mark places a sound within some milliseconds. */
 const EDGE_SECONDS = 0.12;
 /** A machine that cuts the tone late, and the print of it through the windings, stay out of a silence. */
@@ -64,12 +66,12 @@ const CHANCE_TIMES = 5;
 
 /** Keeps the sound of one section of a sequence, pushed in blocks of any length, and measures it once, at the end. */
 export class SectionMeter {
-  private readonly from: number;
-  /** One frame beyond the last that it wants. */
-  readonly to: number;
-  /** In single precision: it is what files hold and sound cards give, and half as much. */
-  private kept: Float32Array[] | null = null;
-  private taken = 0;
+  private readonly sound: KeptSound;
+  /** The silence after a noise; null where there is too little of it, and after anything else. */
+  private readonly quiet: KeptSound | null;
+  /** For each channel, where drop-outs are counted: right through a tone, however long it is. */
+  private readonly dropOuts: ReadonlyArray<DropOutMeter | null>;
+  private heardTo = 0;
 
   constructor(
     private readonly sampleRateHz: number,
@@ -77,26 +79,44 @@ export class SectionMeter {
     private readonly section: Section,
     private readonly place: SectionPlace,
   ) {
-    const { startSeconds, endSeconds } = place;
-    this.from = Math.max(0, Math.round((startSeconds - AROUND_SECONDS) * sampleRateHz));
-    const last = Math.min(endSeconds, startSeconds + LONGEST_SECONDS) + AROUND_SECONDS;
-    this.to = Math.round(last * sampleRateHz);
+    const { startSeconds, endSeconds, quietSeconds, speedRatio } = place;
+    const longest = LONGEST_SECONDS[section.kind];
+    this.sound = new KeptSound(sampleRateHz, channelCount, {
+      fromSeconds: startSeconds - AROUND_SECONDS,
+      toSeconds: Math.min(endSeconds, startSeconds + longest) + AROUND_SECONDS,
+    });
+    this.quiet =
+      section.kind === "noise" && quietSeconds >= FEWEST_QUIET_SECONDS
+        ? new KeptSound(sampleRateHz, channelCount, {
+            fromSeconds: endSeconds + QUIET_EDGE_SECONDS,
+            toSeconds: endSeconds + quietSeconds / speedRatio - QUIET_EDGE_SECONDS,
+          })
+        : null;
+    const counts =
+      section.kind === "tone" && section.role !== "staircase" && this.counts(this.innerTo - this.innerFrom);
+    this.dropOuts = Array.from({ length: Math.min(2, channelCount) }, (_, c) =>
+      counts && this.sentOn(c) ? new DropOutMeter(sampleRateHz, this.heardHz, USUAL_DEPTH_DB) : null,
+    );
+  }
+
+  /** One frame beyond the last that it wants. */
+  get to(): number {
+    return Math.max(this.sound.to, this.quiet?.to ?? 0, this.dropOuts.some(Boolean) ? this.innerTo : 0);
   }
 
   /** @param at which frame of the recording the block begins with */
-  push(block: ReadonlyArray<Float64Array | Float32Array>, at: number): void {
-    const [first, last] = [Math.max(this.from, at), Math.min(this.to, at + block[0].length)];
+  push(block: readonly Samples[], at: number): void {
+    this.sound.push(block, at);
+    this.quiet?.push(block, at);
+    const [first, last] = [Math.max(this.innerFrom, at), Math.min(this.innerTo, at + block[0].length)];
     if (first >= last) return;
-    const channels = Math.min(2, this.channelCount);
-    this.kept ??= Array.from({ length: channels }, () => new Float32Array(this.to - this.from));
-    this.kept.forEach((kept, c) => kept.set(block[c].subarray(first - at, last - at), first - this.from));
-    this.taken = last - this.from;
+    this.dropOuts.forEach((meter, c) => meter?.push(block[c].subarray(first - at, last - at)));
+    this.heardTo = last;
   }
 
   /** What came back in each channel. */
   result(): SectionReturned[] {
-    const heard = this.kept?.map((x) => x.subarray(0, this.taken)) ?? [];
-    this.kept = null;
+    const heard = this.sound.give();
     if (heard.length === 0) return [];
     const { section } = this;
     switch (section.kind) {
@@ -121,8 +141,20 @@ export class SectionMeter {
   /** The section itself without its edges. */
   private inside(x: Float32Array, edgeSeconds = EDGE_SECONDS): Float32Array {
     const { startSeconds, endSeconds } = this.place;
-    const at = (seconds: number) => Math.round(seconds * this.sampleRateHz) - this.from;
+    const at = (seconds: number) => Math.round(seconds * this.sampleRateHz) - this.sound.from;
     return x.subarray(Math.max(0, at(startSeconds + edgeSeconds)), Math.max(0, at(endSeconds - edgeSeconds)));
+  }
+
+  /** The section without its edges, in frames of the recording. */
+  private get innerFrom(): number {
+    return Math.round((this.place.startSeconds + EDGE_SECONDS) * this.sampleRateHz);
+  }
+  private get innerTo(): number {
+    return Math.round((this.place.endSeconds - EDGE_SECONDS) * this.sampleRateHz);
+  }
+
+  private counts(frames: number): boolean {
+    return countsDropOuts(this.heardHz, this.sampleRateHz, frames / this.sampleRateHz);
   }
 
   private get heardHz(): number {
@@ -133,12 +165,12 @@ export class SectionMeter {
     const { section, place, sampleRateHz } = this;
     if (this.heardHz > HIGHEST_SHARE * sampleRateHz) return heard.map(() => nothing(TOO_HIGH));
     const meter = new ToneBandMeter(sampleRateHz, heard.length, { ...place, frequencyHz: this.heardHz });
-    meter.push(heard, this.from);
+    meter.push(heard, this.sound.from);
     const pair = meter.result();
     if (pair === null) return heard.map(() => nothing(TOO_SHORT));
     return pair.channels.map(({ levelDbfs, uncertaintyDb, spreadDb, clipped }, c): ReturnedTone => {
       const third = this.thirdOf(heard[c], c);
-      const dropOuts = this.sentOn(c) ? this.dropOutsOf(heard[c]) : null;
+      const dropOuts = this.dropOutsOf(c);
       const own = {
         kind: "sine" as const,
         frequencyHz: section.frequencyHz,
@@ -169,12 +201,10 @@ export class SectionMeter {
   }
 
   /** Of a tone that lasts long enough for a rate a minute to mean something. */
-  private dropOutsOf(x: Float32Array): ReturnedTone["dropOuts"] {
-    const inside = this.inside(x);
-    const { heardHz, sampleRateHz, place } = this;
-    if (!countsDropOuts(heardHz, sampleRateHz, inside.length / sampleRateHz)) return null;
-    const meter = new DropOutMeter(sampleRateHz, heardHz, USUAL_DEPTH_DB);
-    meter.push(inside);
+  private dropOutsOf(c: number): ReturnedTone["dropOuts"] {
+    const meter = this.dropOuts[c];
+    const { place } = this;
+    if (!meter || !this.counts(this.heardTo - this.innerFrom)) return null;
     const { seconds, events } = meter.result();
     // as sent, so that the same place of a tape is the same at whatever speed it is played
     const asSent = (one: number) => one * place.speedRatio;
@@ -231,7 +261,7 @@ export class SectionMeter {
 
   private sweeps(heard: Float32Array[]): SectionReturned[] {
     const { section, place, sampleRateHz } = this;
-    const startSeconds = place.beginsSeconds - this.from / sampleRateHz;
+    const startSeconds = place.beginsSeconds - this.sound.from / sampleRateHz;
     const shape = sweepShape(section);
     const levels = sweepLevels(heard, sampleRateHz, shape, { ...place, startSeconds });
     return levels.map((points, c) =>
@@ -256,22 +286,15 @@ export class SectionMeter {
 
   private noises(heard: Float32Array[]): SectionReturned[] {
     const { section, place, sampleRateHz } = this;
-    const { colour, quietSeconds, startSeconds, endSeconds, speedRatio } = place;
+    const { colour, startSeconds, endSeconds, speedRatio } = place;
     if (colour === null) return heard.map(() => NOTHING_SENT);
-    const at = (seconds: number) => Math.round(seconds * sampleRateHz) - this.from;
+    const at = (seconds: number) => Math.round(seconds * sampleRateHz) - this.sound.from;
     const from = Math.max(0, at(startSeconds - EDGE_SECONDS));
-    const cut = (first: number, last: number) => heard.map((x) => x.subarray(first, last));
-    const noise = cut(from, at(endSeconds - EDGE_SECONDS / 2));
-    const quiet =
-      quietSeconds < FEWEST_QUIET_SECONDS
-        ? null
-        : cut(
-            at(endSeconds + QUIET_EDGE_SECONDS),
-            at(endSeconds + quietSeconds / speedRatio - QUIET_EDGE_SECONDS),
-          );
-    const where = { startSeconds: startSeconds - (from + this.from) / sampleRateHz, speedRatio };
+    const noise = heard.map((x) => x.subarray(from, at(endSeconds - EDGE_SECONDS / 2)));
+    const quiet = this.quiet?.give() ?? [];
+    const where = { startSeconds: startSeconds - (from + this.sound.from) / sampleRateHz, speedRatio };
     const sent = { kind: colour, levelDb: section.levelDb };
-    const gains = noiseGain(noise, sampleRateHz, sent, where, quiet);
+    const gains = noiseGain(noise, sampleRateHz, sent, where, quiet.length > 0 ? quiet : null);
     if (gains === null) return heard.map(() => nothing(NOT_THAT_NOISE));
     return gains.map((channel, c) => {
       if (!this.sentOn(c)) return NOTHING_SENT;
