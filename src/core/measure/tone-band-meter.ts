@@ -26,6 +26,12 @@ const MOST_DB = 20;
 const NEAR_HZ = 5.5;
 const NEAR_SHARE = 0.032;
 
+const isNear = (toneHz: number, humHz: number): boolean =>
+  Math.abs(humHz - toneHz) < Math.max(NEAR_HZ, NEAR_SHARE * toneHz);
+
+/** Whether a line of the mains can lie within the band of a tone. */
+export const humMatters = (toneHz: number): boolean => [...HUM_LINES_HZ].some((hz) => isNear(toneHz, hz));
+
 /**
  * Level and phase of one tone band of a recording, pushed in blocks of any length. A line of the mains that lies within
  * the band of a low tone is learned from what is heard before and after it, and taken away.
@@ -47,15 +53,15 @@ export class ToneBandMeter {
   ) {
     const { startSeconds, endSeconds, frequencyHz } = place;
     this.meter = new TonePairMeter(sampleRateHz, channelCount, frequencyHz);
-    const humMatters = [...HUM_LINES_HZ].some((hz) => this.isNear(hz));
+    const besideHum = humMatters(frequencyHz);
     const first = startSeconds + EDGE_SECONDS;
-    const longest = humMatters ? MOST_BESIDE_HUM_SECONDS : MOST_SECONDS;
+    const longest = besideHum ? MOST_BESIDE_HUM_SECONDS : MOST_SECONDS;
     const last = Math.min(endSeconds - EDGE_SECONDS, first + longest);
     this.from = Math.round(first * sampleRateHz);
     this.to = Math.round(last * sampleRateHz);
     this.keptFrom = Math.max(0, Math.round((first - HUM_SECONDS) * sampleRateHz));
     const frames = Math.max(0, Math.round((last + HUM_SECONDS) * sampleRateHz) - this.keptFrom);
-    this.kept = humMatters
+    this.kept = besideHum
       ? Array.from({ length: Math.min(2, channelCount) }, () => new Float32Array(frames))
       : null;
   }
@@ -99,7 +105,6 @@ export class ToneBandMeter {
   }
 
   private isNear(hz: number): boolean {
-    const { frequencyHz } = this.place;
-    return Math.abs(hz - frequencyHz) < Math.max(NEAR_HZ, NEAR_SHARE * frequencyHz);
+    return isNear(this.place.frequencyHz, hz);
   }
 }

@@ -43,7 +43,7 @@ export function followNoise(
   sampleRateHz: number,
   sent: SentNoise,
   place: NoisePlace,
-): Float64Array | null {
+): Float32Array | null {
   const period = noisePeriod(sent.kind, TABLE_HZ, HIGHEST_HZ);
   const around = joined(
     period.subarray(-INTERPOLATOR_REACH),
@@ -79,13 +79,15 @@ export function followNoise(
     lates.push(late);
   }
   if (lates.length === 0) return null;
-  return sampled(heard.length, (i) => {
+  const sentThere = new Float32Array(heard.length);
+  for (let i = 0; i < heard.length; i++) {
     const frame = (i - begin - hop) / hop;
     const before = Math.max(0, Math.min(lates.length - 1, Math.floor(frame)));
     const after = Math.min(lates.length - 1, before + 1);
     const share = Math.max(0, Math.min(1, frame - before));
     const lateness = lates[before] + share * (lates[after] - lates[before]);
     const passed = i / sampleRateHz - place.startSeconds - lateness;
-    return passed < 0 ? 0 : at(passed * place.speedRatio);
-  });
+    sentThere[i] = passed < 0 ? 0 : at(passed * place.speedRatio);
+  }
+  return sentThere;
 }

@@ -7,7 +7,7 @@ import { residueOf, type Residue } from "@/core/measure/residue";
 import { weightedNoise, type WeightedNoise } from "@/core/measure/weighted-noise";
 import { orderLines } from "@/core/measure/order-lines";
 import { sweepLevels } from "@/core/measure/sweep-levels";
-import { ToneBandMeter, type TonePlace } from "@/core/measure/tone-band-meter";
+import { humMatters, ToneBandMeter, type TonePlace } from "@/core/measure/tone-band-meter";
 import type { TonePair } from "@/core/measure/tone-pair";
 import { sweepShape, type Section } from "@/core/programme/programme";
 import type { RecognisedSection } from "@/core/programme/recognition";
@@ -46,8 +46,9 @@ export interface SectionPlace extends RecognisedSection {
   isTaken: TonePlace["isTaken"];
 }
 
-/** Kept of what is around: there the hum is learned, and a sweep may lie off its mark. */
+/** Kept of what is around: there the hum is learned, and a sweep may lie off its mark; little of a tone that no hum touches. */
 const AROUND_SECONDS = 5;
+const LITTLE_AROUND_SECONDS = 0.5;
 /** More of one sound is not needed; a sweep has to be whole. */
 const LONGEST_SECONDS = { tone: 60, "two-tone": 60, noise: 60, silence: 60, sweep: 180 } as const;
 /** Left out at both ends: the mark places a sound within some milliseconds. */
@@ -80,10 +81,12 @@ export class SectionMeter {
     private readonly place: SectionPlace,
   ) {
     const { startSeconds, endSeconds, quietSeconds, speedRatio } = place;
-    const longest = LONGEST_SECONDS[section.kind];
+    const around =
+      section.kind === "tone" && !humMatters(this.heardHz) ? LITTLE_AROUND_SECONDS : AROUND_SECONDS;
+    const last = Math.min(endSeconds, startSeconds + LONGEST_SECONDS[section.kind]);
     this.sound = new KeptSound(sampleRateHz, channelCount, {
-      fromSeconds: startSeconds - AROUND_SECONDS,
-      toSeconds: Math.min(endSeconds, startSeconds + longest) + AROUND_SECONDS,
+      fromSeconds: startSeconds - around,
+      toSeconds: last + around,
     });
     this.quiet =
       section.kind === "noise" && quietSeconds >= FEWEST_QUIET_SECONDS
