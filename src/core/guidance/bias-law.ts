@@ -1,4 +1,4 @@
-import { Matrix, solve, CholeskyDecomposition } from "ml-matrix";
+import { CholeskyDecomposition, inverse, Matrix, solve } from "ml-matrix";
 import { SeededRandom } from "@/core/dsp/seeded-random";
 import { asAtCassetteSpeed } from "@/core/standards/bias-curves";
 import { sensitivityDb, thirdDb } from "./bias-curves";
@@ -63,7 +63,10 @@ const GO_ON = 7;
 const ROUNDS = 30;
 /** Of twice the logarithm of the likelihood: what fits worse is not counted. */
 const AS_LIKELY = 9;
+/** Places of a walk through what is likely, so many steps apart, which are so long by turns. */
 const SAMPLES = 24;
+const STEPS_APART = 60;
+const STEPS = [0.2, 0.5, 0.9];
 const SEED = 31;
 
 /** What fits points best, before anything is drawn from it. */
@@ -266,21 +269,22 @@ class Problem {
     return { squares, slope };
   }
 
-  /** The law of a fit, and others that are about as likely, drawn around it. */
+  /** The law of a fit, and others that are about as likely: places of a walk through what is likely (Metropolis et al. 1953). */
   laws({ way, values, cost }: Fit, weight: number, random: SeededRandom): BiasLaw[] {
     const { squares } = this.normalEquations(values, way);
-    const spread = new CholeskyDecomposition(squares).lowerTriangularMatrix.transpose();
-    const drawn = Array.from({ length: SAMPLES }, () => {
-      // of covariance (JᵀJ)⁻¹: Lᵀ·x = z
-      const z = Matrix.columnVector(Array.from({ length: COUNT }, () => random.normal()));
-      const off = solve(spread, z).to1DArray();
-      return values.map((v, i) => v + off[i]);
-    });
-    return [values, ...drawn].map((one) => {
-      // where the curves bend more than a straight line, the drawn ones may fit worse
-      const worse = Math.max(0, this.cost(one, way) - cost - COUNT);
-      return { weight: weight * Math.exp(-worse / 2), ...this.law(one, way) };
-    });
+    // steps of covariance (JᵀJ)⁻¹
+    const spread = inverse(new CholeskyDecomposition(squares).lowerTriangularMatrix.transpose()).to2DArray();
+    const laws = [values];
+    let [here, hereCost] = [values, cost];
+    for (let step = 1; step <= SAMPLES * STEPS_APART; step++) {
+      const length = STEPS[step % STEPS.length];
+      const z = here.map(() => length * random.normal());
+      const next = here.map((value, i) => value + spread[i].reduce((sum, s, j) => sum + s * z[j], 0));
+      const nextCost = this.cost(next, way);
+      if (random.uniform() < Math.exp((hereCost - nextCost) / 2)) [here, hereCost] = [next, nextCost];
+      if (step % STEPS_APART === 0) laws.push(here);
+    }
+    return laws.map((one) => ({ weight, ...this.law(one, way) }));
   }
 
   private law(values: number[], way: number): Omit<BiasLaw, "weight"> {

@@ -116,9 +116,16 @@ function answered({ best, fit }: Fitted, conflicts: boolean, overBiasDb: number 
   return { ...best, law, conflicts, placed, answers: biasAnswers(placed, best.points, overBiasDb) };
 }
 
+/** Heard at one place alone, two tones tell how far they are from being alike, and nothing of a peak or a least elsewhere. */
+const TOLD_BY_ONE_PLACE: Record<HeardSchool, boolean> = {
+  flatness: true,
+  "over-bias": false,
+  "third-harmonic": false,
+};
+
 /** How far the bias is off at a place of the screw by a school, dB; null where it cannot be told. */
-export const biasErrorAt = (school: HeardSchool, { placed }: BiasKnown, turns: number) =>
-  biasError(school, placed, turns);
+export const biasErrorAt = (school: HeardSchool, { placed, points }: BiasKnown, turns: number) =>
+  TOLD_BY_ONE_PLACE[school] || placesHeard(points) > 1 ? biasError(school, placed, turns) : null;
 
 /** A tone that moved by more was turned. */
 const MOVED_DB = 0.15;
