@@ -68,11 +68,17 @@ test.describe(() => {
     const inFolder = () =>
       page.evaluate(async () => {
         const folder = await (await navigator.storage.getDirectory()).getDirectoryHandle("backups");
-        const found: Array<[string, number]> = [];
         const { entries } = folder as unknown as { entries(): AsyncIterable<[string, FileSystemFileHandle]> };
-        for await (const [name, handle] of entries.call(folder))
-          found.push([name, (await handle.getFile()).size]);
-        return found.toSorted();
+        for (;;)
+          try {
+            const found: Array<[string, number]> = [];
+            for await (const [name, handle] of entries.call(folder))
+              found.push([name, (await handle.getFile()).size]);
+            return found.toSorted();
+          } catch (error) {
+            // what is being written, or let go, may be gone before it is looked at: looked through anew
+            if ((error as DOMException).name !== "NotFoundError") throw error;
+          }
       });
     await page.goto("/");
     await expect(page.getByRole("article")).toHaveCount(4);

@@ -5,35 +5,43 @@ import { reverses, type DeckStatus } from "@/core/simulator/deck-status";
 import { readDraft, saveDraft } from "@/storage/drafts";
 import type { ListenerState } from "./use-listener";
 
+/** What was chosen, and in which draft it is kept. */
+interface ChoiceOf {
+  id: string;
+  choice: Circumstances;
+}
+
 /** Side, place on the reel and supply, as chosen on the bench; the practice deck knows its side by itself. */
 export function useCircumstances(
   jobId: string,
   practice: ListenerState["practice"],
 ): [Circumstances, (changed: Circumstances) => void] {
-  const [before, setBefore] = useState<Circumstances | null>(null);
-  const [said, say] = useState<Circumstances | null>(null);
   const id = `circumstances-${jobId}`;
+  const [kept, setKept] = useState<ChoiceOf | null>(null);
+  const [said, say] = useState<ChoiceOf | null>(null);
   useEffect(() => {
     let gone = false;
-    void readDraft(id).then((kept) => gone || setBefore((kept ?? {}) as Circumstances));
+    void readDraft(id).then((read) => gone || setKept({ id, choice: (read ?? {}) as Circumstances }));
     return () => {
       gone = true;
     };
   }, [id]);
+  const before = kept?.id === id ? kept.choice : null;
+  const now = said?.id === id ? said.choice : null;
   // what was chosen before the kept choice was back stands, with all else that was kept
-  const chosen = useMemo((): Circumstances => ({ ...before, ...said }), [before, said]);
+  const chosen = useMemo((): Circumstances => ({ ...before, ...now }), [before, now]);
   useEffect(() => {
-    if (before && said) void saveDraft(id, chosen);
-  }, [id, before, said, chosen]);
+    if (before && now) void saveDraft(id, chosen);
+  }, [id, before, now, chosen]);
   const side = practice && sideOf(practice.deck);
   const switched = practice ? onIn(practice.deck).join() : null;
   const known = useMemo(() => {
-    const said = side ? { ...chosen, side } : chosen;
+    const withSide = side ? { ...chosen, side } : chosen;
     return switched === null
-      ? said
-      : { ...said, switchedOn: SWITCHES.filter((one) => switched.split(",").includes(one)) };
+      ? withSide
+      : { ...withSide, switchedOn: SWITCHES.filter((one) => switched.split(",").includes(one)) };
   }, [chosen, side, switched]);
-  return [known, say];
+  return [known, (choice) => say({ id, choice })];
 }
 
 const onIn = ({ switches }: DeckStatus) => SWITCHES.filter((one) => switches[one]);
