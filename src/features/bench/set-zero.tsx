@@ -6,7 +6,8 @@ import DialogContent from "@mui/material/DialogContent";
 import DialogTitle from "@mui/material/DialogTitle";
 import Slider from "@mui/material/Slider";
 import TextField from "@mui/material/TextField";
-import { useState } from "react";
+import { useEffect, useState } from "react";
+import { SteadyLevels } from "@/core/measure/steady-levels";
 import { PRESETS } from "@/core/signals/presets";
 import { typedNumber } from "@/core/text/typed-number";
 import { fixed, THIN_SPACE } from "@/core/text/number-text";
@@ -24,6 +25,19 @@ const TONE_DBFS = -50;
 /** The practice machine was chosen, and is not there yet: what is sent now would go elsewhere. */
 export const isStarting = ({ kind, practice }: PictureProps["listener"]): boolean =>
   kind === "practice" && practice === null;
+
+/** Peak of a tone that stands in each channel, dBFS; null while none does, as with noise, or between two monitors. */
+function useToneLevels(live: PictureProps["listener"]["live"]): readonly number[] | null {
+  const [steady] = useState(() => new SteadyLevels());
+  const [heard, setHeard] = useState<readonly number[] | null>(null);
+  useEffect(() => {
+    const levels = live?.channels.map(({ peakDbfs }) => peakDbfs) ?? null;
+    const isLoud = levels?.every((level) => level > TONE_DBFS) ?? false;
+    const stood = steady.push(isLoud ? levels : null, performance.now() / 1000);
+    queueMicrotask(() => setHeard(stood));
+  }, [steady, live]);
+  return heard;
+}
 
 /** Finds the machine's 0 once per job: the level tone plays until its meter, or a voltmeter, shows 0. */
 export function SetZero({ listener, view }: Pick<PictureProps, "listener" | "view">) {
@@ -57,8 +71,7 @@ function ZeroDialog({
   const wrong = volts !== null && !(volts > 0 && volts <= 100);
   const { practice } = listener;
   const plays = practice ? practice.deck.key === "record" : player.playingId !== null;
-  const levels = listener.live?.channels.map(({ peakDbfs }) => peakDbfs) ?? null;
-  const heard = levels !== null && levels.every((level) => level > TONE_DBFS) ? levels : null;
+  const heard = useToneLevels(listener.live);
   const play = async () => {
     if (!practice) return player.play(LEVEL_TONE, sendDb);
     await listener.recordSequence(LEVEL_TONE, null);
@@ -66,7 +79,9 @@ function ZeroDialog({
   };
   const keep = async () => {
     const at = new Date().toISOString();
-    await changeJob(job.id, { zero: { at, sendDb, inputDbfs: heard, ...(volts !== null && { volts }) } });
+    await changeJob(job.id, {
+      zero: { at, sendDb, inputDbfs: heard && [...heard], ...(volts !== null && { volts }) },
+    });
     onClose();
   };
   return (
@@ -110,7 +125,7 @@ function ZeroDialog({
         <Box role="status" aria-label="What goes in" sx={{ fontFamily: READING_FONT }}>
           {heard
             ? `What Unzel hears: ${heard.map((level) => `${fixed(level, 1)}${THIN_SPACE}dBFS`).join(" and ")}`
-            : "Unzel hears no tone: with the source monitored it will notice when the record level is moved later."}
+            : "Unzel hears no tone that stands: with the source monitored it will notice when the record level is moved later."}
           {practice && heard && (
             <Box>
               The machine&apos;s meters:{" "}
