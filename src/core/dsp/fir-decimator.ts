@@ -39,8 +39,7 @@ export class FirDecimator {
 
   /** Takes a block, returns the new results (fresh arrays, possibly empty); `im` is empty for a real result. */
   push(input: Float64Array | Float32Array): { re: Float64Array; im: Float64Array } {
-    const due = this.held + input.length - this.next;
-    const count = due >= 0 ? Math.floor(due / this.factor) + 1 : 0;
+    const count = this.resultsOf(this.held + input.length);
     const re = new Float64Array(count);
     const im = new Float64Array(this.rows.length === 1 ? 0 : count);
     let done = 0;
@@ -60,7 +59,7 @@ export class FirDecimator {
     this.history.set(input, this.held);
     this.held += input.length;
 
-    const count = this.held >= this.next ? Math.floor((this.held - this.next) / this.factor) + 1 : 0;
+    const count = this.resultsOf(this.held);
     const into = { re: re.subarray(0, count), im: im.subarray(0, count) };
     convolve(this.history.subarray(0, this.held), this.next - n, this.factor, this.rows, into);
 
@@ -70,5 +69,10 @@ export class FirDecimator {
     this.held -= drop;
     this.next -= drop;
     return count;
+  }
+
+  /** How many new results so many samples give, what is held counted in. */
+  private resultsOf(samples: number): number {
+    return samples >= this.next ? Math.floor((samples - this.next) / this.factor) + 1 : 0;
   }
 }

@@ -1,5 +1,7 @@
 import { amplitudeOf } from "@/core/dsp/decibels";
+import type { Samples } from "@/core/dsp/signal";
 import { humOfTheBand } from "./hum-of-the-band";
+import { KeptSound } from "./kept-sound";
 import { TonePairMeter, type TonePair } from "./tone-pair";
 import { HUM_LINES_HZ, withoutHum } from "./without-hum";
 
@@ -40,10 +42,8 @@ export class ToneBandMeter {
   private readonly meter: TonePairMeter;
   private readonly from: number;
   private readonly to: number;
-  /** The sound around a tone that hum may lie in, from `keptFrom` on; in single precision, as files hold it. */
-  private readonly kept: Float32Array[] | null;
-  private readonly keptFrom: number;
-  private keptTo = 0;
+  /** The sound around a tone that hum may lie in; null of any other. */
+  private readonly kept: KeptSound | null;
 
   /** @throws RangeError for a tone above four tenths of the sample rate */
   constructor(
@@ -59,49 +59,45 @@ export class ToneBandMeter {
     const last = Math.min(endSeconds - EDGE_SECONDS, first + longest);
     this.from = Math.round(first * sampleRateHz);
     this.to = Math.round(last * sampleRateHz);
-    this.keptFrom = Math.max(0, Math.round((first - HUM_SECONDS) * sampleRateHz));
-    const frames = Math.max(0, Math.round((last + HUM_SECONDS) * sampleRateHz) - this.keptFrom);
     this.kept = besideHum
-      ? Array.from({ length: Math.min(2, channelCount) }, () => new Float32Array(frames))
+      ? new KeptSound(sampleRateHz, channelCount, {
+          fromSeconds: first - HUM_SECONDS,
+          toSeconds: last + HUM_SECONDS,
+        })
       : null;
   }
 
   /** @param at which frame of the recording the block begins with */
-  push(block: ReadonlyArray<Float64Array | Float32Array>, at: number): void {
-    const { kept, keptFrom } = this;
-    const [from, to] = kept ? [keptFrom, keptFrom + kept[0].length] : [this.from, this.to];
-    const [first, last] = [Math.max(from, at), Math.min(to, at + block[0].length)];
-    if (first >= last) return;
-    const piece = block.map((x) => x.subarray(first - at, last - at));
-    if (!kept) return this.meter.push(piece);
-    kept.forEach((samples, c) => samples.set(piece[c], first - keptFrom));
-    this.keptTo = last - keptFrom;
+  push(block: readonly Samples[], at: number): void {
+    if (this.kept) return this.kept.push(block, at);
+    const [first, last] = [Math.max(this.from, at), Math.min(this.to, at + block[0].length)];
+    if (first < last) this.meter.push(block.map((x) => x.subarray(first - at, last - at)));
   }
 
   /** Null when too little was heard; ask once, at the end. */
   result(): TonePair | null {
-    const { kept, keptFrom, keptTo, from, to, place, sampleRateHz } = this;
-    if (kept) {
-      const begins = keptFrom / sampleRateHz;
-      const [first, last] = [from - keptFrom, Math.min(to - keptFrom, keptTo)];
-      const clean = kept.map((samples) =>
-        withoutHum(samples.subarray(0, keptTo), sampleRateHz, {
-          matters: (hz) => this.isNear(hz),
-          isClear: (seconds, hz) => !place.isTaken(begins + seconds, hz),
-        }),
-      );
-      if (first < last) this.meter.push(clean.map(({ samples }) => samples.subarray(first, last)));
-      const measured = this.meter.result();
-      if (measured === null) return null;
-      const leftOverDb = measured.channels.map(({ levelDbfs }, c) => {
-        const own = kept[c].subarray(0, keptTo);
-        const hum =
-          clean[c].leftOver + humOfTheBand(own, sampleRateHz, [first, last], (hz) => this.isNear(hz));
-        return Math.min(MOST_DB, DB_PER_SHARE * (hum / amplitudeOf(levelDbfs)));
-      });
-      return { ...measured, leftOverDb };
-    }
-    return this.meter.result();
+    const { from, to, place, sampleRateHz } = this;
+    if (!this.kept) return this.meter.result();
+    const keptFrom = this.kept.from;
+    const kept = this.kept.give();
+    if (kept.length === 0) return null;
+    const begins = keptFrom / sampleRateHz;
+    const [first, last] = [from - keptFrom, Math.min(to - keptFrom, kept[0].length)];
+    const clean = kept.map((samples) =>
+      withoutHum(samples, sampleRateHz, {
+        matters: (hz) => this.isNear(hz),
+        isClear: (seconds, hz) => !place.isTaken(begins + seconds, hz),
+      }),
+    );
+    if (first < last) this.meter.push(clean.map(({ samples }) => samples.subarray(first, last)));
+    const measured = this.meter.result();
+    if (measured === null) return null;
+    const leftOverDb = measured.channels.map(({ levelDbfs }, c) => {
+      const hum =
+        clean[c].leftOver + humOfTheBand(kept[c], sampleRateHz, [first, last], (hz) => this.isNear(hz));
+      return Math.min(MOST_DB, DB_PER_SHARE * (hum / amplitudeOf(levelDbfs)));
+    });
+    return { ...measured, leftOverDb };
   }
 
   private isNear(hz: number): boolean {

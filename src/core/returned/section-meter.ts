@@ -3,6 +3,7 @@ import { channelName } from "@/core/measure/channel-name";
 import { distortionOf } from "@/core/measure/distortion";
 import { countsDropOuts, DropOutMeter, USUAL_DEPTH_DB } from "@/core/measure/drop-outs";
 import { HumMeter, type HumLine } from "@/core/measure/hum";
+import { KeptSound } from "@/core/measure/kept-sound";
 import { residueOf, type Residue } from "@/core/measure/residue";
 import { weightedNoise, type WeightedNoise } from "@/core/measure/weighted-noise";
 import { orderLines } from "@/core/measure/order-lines";
@@ -11,7 +12,6 @@ import { humMatters, ToneBandMeter, type TonePlace } from "@/core/measure/tone-b
 import type { TonePair } from "@/core/measure/tone-pair";
 import { sweepShape, type Section } from "@/core/programme/programme";
 import type { RecognisedSection } from "@/core/programme/recognition";
-import { KeptSound } from "./kept-sound";
 import { isFollowed, noiseGain } from "./noise-gain";
 import type { ReturnedPoint, ReturnedStep, ReturnedTone, ReturnedTwoTone } from "./returned";
 
