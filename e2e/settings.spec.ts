@@ -6,6 +6,13 @@ test("a new blank: one run gives its passport, the front is kept, and the owner'
 }) => {
   const hands = new BenchHands(page);
   await hands.open("demo-job-0409", "settings");
+  /** How far down the bench a button stands. */
+  const down = async (name: RegExp) => {
+    const button = await page.getByRole("button", { name }).boundingBox();
+    const bench = await page.getByRole("main").boundingBox();
+    return Math.round(button!.y - bench!.y);
+  };
+  const before = await down(/Loud tones will leave/);
   await page.keyboard.press("b");
   await hands.play("nothing wrong", FOUR_TIMES);
   await page.keyboard.press("p");
@@ -14,6 +21,9 @@ test("a new blank: one run gives its passport, the front is kept, and the owner'
     page.getByRole("alert").filter({ hasText: /None of the sequence|start a source first/ }),
   ).toBeVisible();
   await page.getByRole("button", { name: /Record the sequence/ }).click();
+  await expect(page.getByRole("status", { name: "Recording" })).toContainText("still being heard");
+  // what is pressed does not move away as sound comes in
+  expect(await down(/Record the sequence/)).toBe(before);
   await expect(page.getByRole("status", { name: "Recording" })).toContainText("came back whole");
   await page.keyboard.press("l");
   const passport = page.getByRole("region", { name: "Passport of the tape" });

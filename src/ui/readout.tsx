@@ -46,37 +46,48 @@ export function Readout({
       }
       sx={{ textAlign: "center", whiteSpace: "nowrap", containerType: "inline-size", py: small ? 0 : 1 }}
     >
-      {value === null ? (
-        <Box
-          sx={{
-            fontSize: small ? "clamp(20px, 4.4cqw, 30px)" : "clamp(28px, 7cqw, 48px)",
-            fontWeight: 600,
-            whiteSpace: "normal",
-            py: small ? "3cqw" : "4.2cqw",
-            color: "text.secondary",
-          }}
-        >
-          {absent}
-        </Box>
-      ) : (
-        <Box sx={{ display: "inline-flex", alignItems: "baseline", gap: "1.6cqw" }}>
+      {/* words take the room of the number, so that nothing below moves under a finger when one comes or goes */}
+      <Box
+        sx={{
+          display: "flex",
+          justifyContent: "center",
+          alignItems: value === null ? "center" : "baseline",
+          gap: "1.6cqw",
+          minHeight: small ? "18cqw" : "24cqw",
+        }}
+      >
+        {value === null ? (
           <Box
-            component="span"
             sx={{
-              fontSize: small ? "17cqw" : "23cqw",
-              lineHeight: 1,
-              fontWeight: 620,
-              letterSpacing: "-0.03em",
+              fontSize: small ? "clamp(20px, 4.4cqw, 30px)" : "clamp(22px, 6.4cqw, 46px)",
+              fontWeight: 600,
+              lineHeight: 1.2,
+              whiteSpace: "normal",
+              color: "text.secondary",
             }}
           >
-            {number}
+            {absent}
           </Box>
-          <Box component="span" sx={{ fontSize: "6.2cqw", color: "text.secondary" }}>
-            {unit} ±{THIN_SPACE}
-            {Math.max(uncertainty, 10 ** -decimals).toFixed(decimals)}
-          </Box>
-        </Box>
-      )}
+        ) : (
+          <>
+            <Box
+              component="span"
+              sx={{
+                fontSize: small ? "17cqw" : "23cqw",
+                lineHeight: 1,
+                fontWeight: 620,
+                letterSpacing: "-0.03em",
+              }}
+            >
+              {number}
+            </Box>
+            <Box component="span" sx={{ fontSize: "6.2cqw", color: "text.secondary" }}>
+              {unit} ±{THIN_SPACE}
+              {Math.max(uncertainty, 10 ** -decimals).toFixed(decimals)}
+            </Box>
+          </>
+        )}
+      </Box>
     </Box>
   );
 }

@@ -42,9 +42,6 @@ function Bias({ view, bench, listener, station, advised, absent }: PictureProps)
   const apart = schoolsApart(school, sides);
   return (
     <>
-      {comparison?.hears && view.machine.monitorsTape && (
-        <HearsSourceOrTape comparison={comparison} onSay={listener.sayHears} live={listener.live !== null} />
-      )}
       <Box sx={{ display: "grid", gridTemplateColumns: { sm: `repeat(${sides.length}, 1fr)` }, gap: 2 }}>
         {sides.map((side) => (
           <Figure
@@ -85,6 +82,10 @@ function Bias({ view, bench, listener, station, advised, absent }: PictureProps)
         <RecordSteps {...{ bench, listener, station, view, lacks }}>
           <Schools chosen={chosen} onChoose={(biasSchool) => void changeJob(view.job.id, { biasSchool })} />
         </RecordSteps>
+      )}
+      {/* it comes and goes with what is heard: below the buttons, it moves none of them */}
+      {comparison?.hears && view.machine.monitorsTape && (
+        <HearsSourceOrTape comparison={comparison} onSay={listener.sayHears} live={listener.live !== null} />
       )}
       {shown.known && <Law side={shown} known={shown.known} school={school} several={sides.length > 1} />}
     </>
