@@ -1,5 +1,6 @@
 const PAGE_BYTES = 65_536;
 export const NUMBER_BYTES = 8;
+export const SINGLE_BYTES = 4;
 
 /** A kernel's functions and its memory, made when first needed. @param code its WebAssembly, in base64 */
 export function begunKernel<Functions>(code: string): () => Functions & { memory: WebAssembly.Memory } {
@@ -14,7 +15,17 @@ export function begunKernel<Functions>(code: string): () => Functions & { memory
 
 /** All of a memory as numbers, with room for so many. */
 export function numbersIn(memory: WebAssembly.Memory, count: number): Float64Array {
-  const lacking = count * NUMBER_BYTES - memory.buffer.byteLength;
-  if (lacking > 0) memory.grow(Math.ceil(lacking / PAGE_BYTES));
+  makeRoom(memory, count * NUMBER_BYTES);
   return new Float64Array(memory.buffer);
+}
+
+/** The same as numbers of single precision. */
+export function singlesIn(memory: WebAssembly.Memory, count: number): Float32Array {
+  makeRoom(memory, count * SINGLE_BYTES);
+  return new Float32Array(memory.buffer);
+}
+
+function makeRoom(memory: WebAssembly.Memory, bytes: number): void {
+  const lacking = bytes - memory.buffer.byteLength;
+  if (lacking > 0) memory.grow(Math.ceil(lacking / PAGE_BYTES));
 }

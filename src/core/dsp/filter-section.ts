@@ -58,7 +58,8 @@ export class SectionFilter {
     for (let i = 0; i < x.length; i++) {
       const v = x[i];
       const y = b0 * v + s1;
-      s1 = b1 * v - a1 * y + s2;
+      // in this order the next value waits for as little as can be
+      s1 = b1 * v + s2 - a1 * y;
       s2 = b2 * v - a2 * y;
       x[i] = y;
     }

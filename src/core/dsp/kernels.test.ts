@@ -3,7 +3,8 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import wabt from "wabt";
 import { FFT_KERNEL } from "./fft-kernel";
-import { convolve, FIR_KERNEL, firRow } from "./fir-kernel";
+import { FIR_KERNEL, firRow, KernelRoom } from "./fir-kernel";
+import { SAMPLE_KERNEL, squaresAndPeak, stereoOfSixteen } from "./sample-kernel";
 import { interpolateIn, interpolateMany, INTERPOLATOR_REACH } from "./sinc-interpolator";
 import { SINC_KERNEL } from "./sinc-kernel";
 import { SeededRandom } from "./seeded-random";
@@ -13,6 +14,7 @@ import { largestDifference } from "@/testing/largest-difference";
 it.each([
   ["fft-kernel", FFT_KERNEL],
   ["fir-kernel", FIR_KERNEL],
+  ["sample-kernel", SAMPLE_KERNEL],
   ["sinc-kernel", SINC_KERNEL],
 ])("%s is what its source says", async (name, code) => {
   const { parseWat } = await wabt();
@@ -35,7 +37,7 @@ it("values between samples are the same one by one and many at once", () => {
 });
 
 describe("the kernel of the filters", () => {
-  it("sums as plain loops do, whatever stands around its samples", () => {
+  it("sums as plain loops do, however many results there are", () => {
     fc.assert(
       fc.property(
         fc.integer({ min: 1, max: 70 }),
@@ -46,27 +48,90 @@ describe("the kernel of the filters", () => {
           const random = new SeededRandom(100 * taps + count);
           const row = () => sampled(taps, () => random.normal());
           const [first, second] = [row(), row()];
-          const length = (count - 1) * step + taps;
-          const samples = new Float64Array(from + length).map(() => random.normal());
-          // filled up with zeros, the rows reach beyond the samples: what was summed before must not come in
-          convolve(new Float64Array(400).fill(NaN), 0, 1, [firRow(first)], {
-            re: new Float64Array(300),
-            im: new Float64Array(0),
-          });
-          const into = { re: new Float64Array(count), im: new Float64Array(count) };
-          convolve(samples, from, step, [firRow(first), firRow(second)], into);
-          const alone = { re: new Float64Array(count), im: new Float64Array(0) };
-          convolve(samples, from, step, [firRow(first)], alone);
+          const samples = new Float32Array(from + (count - 1) * step + taps + 3).map(() => random.normal());
+          const room = new KernelRoom(1200);
+          const at = room.put(samples) + from;
+          const rows = [room.put(firRow(first)), room.put(firRow(second))] as const;
+          const length = firRow(first).length;
+          const [re, im, alone] = [room.place(count), room.place(count), room.place(count)];
+          room.convolve(at, rows, length, step, count, re, im);
+          room.convolve(at, [rows[0]], length, step, count, alone, alone);
           const plain = (by: Float64Array, k: number) =>
             by.reduce((sum, tap, j) => sum + tap * samples[from + k * step + j], 0);
           for (let k = 0; k < count; k++) {
-            expect(into.re[k]).toBeCloseTo(plain(first, k), 10);
-            expect(into.im[k]).toBeCloseTo(plain(second, k), 10);
-            expect(alone.re[k]).toBe(into.re[k]);
+            expect(Math.abs(room.singles[re + k] - plain(first, k))).toBeLessThan(1e-4);
+            expect(Math.abs(room.singles[im + k] - plain(second, k))).toBeLessThan(1e-4);
+            expect(room.singles[alone + k]).toBe(room.singles[re + k]);
           }
         },
       ),
       { numRuns: 60 },
     );
+  });
+
+  it("tells the steps of a phase all the way round, and how far from 0 it is", () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.double({ min: -Math.PI, max: Math.PI, noNaN: true }), { minLength: 1, maxLength: 30 }),
+        fc.double({ min: -3, max: 3, noNaN: true }),
+        fc.double({ min: 0.01, max: 2, noNaN: true }),
+        (angles, steady, distance) => {
+          const room = new KernelRoom(400);
+          const count = angles.length;
+          const phases = [0];
+          for (const angle of angles) phases.push(phases.at(-1)! + angle + steady);
+          const re = room.put(Float32Array.from(phases, (phase) => distance * Math.cos(phase)));
+          const im = room.put(Float32Array.from(phases, (phase) => distance * Math.sin(phase)));
+          const [angle, size] = [room.place(count), room.place(count)];
+          room.steps(re, im, count, { cos: Math.cos(steady), sin: Math.sin(steady) }, 1, angle, size);
+          angles.forEach((wanted, k) => {
+            const off = (room.singles[angle + k] - wanted) / (2 * Math.PI);
+            expect(Math.abs(off - Math.round(off))).toBeLessThan(1e-6);
+            expect(Math.abs(room.singles[size + k] / (2 * distance) - 1)).toBeLessThan(1e-6);
+          });
+        },
+      ),
+    );
+  });
+
+  it("tells of nothing that it goes nowhere", () => {
+    const room = new KernelRoom(100);
+    const [re, im] = [room.put(new Float32Array(4)), room.put(new Float32Array(4))];
+    const [angle, size] = [room.place(3), room.place(3)];
+    room.steps(re, im, 3, { cos: 1, sin: 0 }, 1, angle, size);
+    expect([...room.singles.subarray(angle, angle + 3)]).toEqual([0, 0, 0]);
+    expect([...room.singles.subarray(size, size + 3)]).toEqual([0, 0, 0]);
+  });
+});
+
+describe("the kernel of samples", () => {
+  it("reads stereo of 16 bits, whatever its length", () => {
+    for (const frames of [1, 2, 3, 4, 5, 1001]) {
+      const random = new SeededRandom(frames);
+      const integers = Int16Array.from({ length: 2 * frames }, () =>
+        Math.round(32767 * (2 * random.uniform() - 1)),
+      );
+      integers[0] = -32768;
+      const [left, right] = [new Float32Array(frames), new Float32Array(frames)];
+      stereoOfSixteen(new Uint8Array(integers.buffer), frames, left, right);
+      for (let i = 0; i < frames; i++) {
+        expect(left[i]).toBe(integers[2 * i] / 32768);
+        expect(right[i]).toBe(integers[2 * i + 1] / 32768);
+      }
+    }
+  });
+
+  it("sums squares and finds the largest magnitude, and says so where one is no number", () => {
+    fc.assert(
+      fc.property(fc.array(fc.float({ min: -2, max: 2, noNaN: true }), { maxLength: 50 }), (values) => {
+        const samples = Float32Array.from(values);
+        const { squares, peak } = squaresAndPeak(samples);
+        const sum = samples.reduce((all, v) => all + v * v, 0);
+        expect(Math.abs(squares - sum)).toBeLessThan(1e-12 * (1 + sum));
+        expect(peak).toBe(samples.reduce((most, v) => Math.max(most, Math.abs(v)), 0));
+      }),
+    );
+    const broken = squaresAndPeak(Float32Array.of(0.5, NaN, 0.25, 0, 0));
+    expect(broken).toEqual({ squares: NaN, peak: NaN });
   });
 });

@@ -4,7 +4,7 @@ import { MagnitudeCounts } from "./magnitude-counts";
 
 const countsOf = (magnitudes: readonly number[]) => {
   const counts = new MagnitudeCounts();
-  for (const one of magnitudes) counts.add(one);
+  counts.add(Float64Array.from(magnitudes));
   return counts;
 };
 

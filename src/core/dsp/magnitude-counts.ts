@@ -12,11 +12,14 @@ export class MagnitudeCounts {
   private readonly bits = new Uint32Array(this.one.buffer);
   private total = 0;
 
-  /** @param magnitude nought or more */
-  add(magnitude: number): void {
-    this.one[0] = magnitude;
-    this.counts[this.bits[0] >>> LEFT_OUT]++;
-    this.total++;
+  /** The magnitudes of values from one place on. */
+  add(values: Float64Array, from = 0): void {
+    const { counts, one, bits } = this;
+    for (let i = from; i < values.length; i++) {
+      one[0] = Math.abs(values[i]);
+      counts[bits[0] >>> LEFT_OUT]++;
+    }
+    this.total += Math.max(0, values.length - from);
   }
 
   /** What a share (0 … 1) of the magnitudes stay below, between the edges of a step by how many lie in it. @throws RangeError of none */

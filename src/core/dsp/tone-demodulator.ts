@@ -1,11 +1,14 @@
-import { FirDecimator } from "./fir-decimator";
+import { ChainedFir } from "./chained-fir";
+import { KernelRoom } from "./fir-kernel";
 import { kaiserLowpass } from "./kaiser-lowpass";
-import { angleOf } from "./small-angle";
+import type { Samples } from "./signal";
 
 /** Deviation is followed flat up to this rate; 250 Hz leaves the 200 Hz of the flutter meters untouched. */
 const DEVIATION_PASS_HZ = 250;
 const DEVIATION_STOP_HZ = 800;
 const LOWEST_OUTPUT_RATE_HZ = 1600;
+/** A long block is taken in parts that stay at hand. */
+const MOST_AT_ONCE = 32_768;
 
 /**
  * How far from nominal a tone may be to be followed, as a fraction; beyond it the pass band, which also has
@@ -13,23 +16,23 @@ const LOWEST_OUTPUT_RATE_HZ = 1600;
  */
 export const LARGEST_OFFSET = 0.15;
 const SIDEBAND_HZ = 400;
-const EXACT_EVERY = 128;
+/** Rate over the highest frequency that is to come through, in the first stage. */
+const FIRST_RATE = 2.8;
 
 export interface ToneTrackBlock {
   /** Instantaneous frequency divided by nominal, minus one. */
-  deviation: Float64Array;
+  deviation: Float32Array;
   /** Peak amplitude of the tone, full scale = 1. */
-  amplitude: Float64Array;
+  amplitude: Float32Array;
 }
 
 /**
  * Follows the instantaneous frequency and amplitude of one tone by complex demodulation.
  *
- * The steps: a complex band-pass around the nominal frequency (a low-pass moved up to it) that also
- * decimates; moving the result down to 0 Hz at the low rate, where it is cheap; a narrower low-pass;
- * the phase step from sample to sample, which is the frequency; a last low-pass down to the output rate.
- * All filters are linear in phase, 80 dB down in the first stage and 100 dB in the others where anything could
- * fold back onto the tone.
+ * The steps: a low-pass that decimates; a complex band-pass around the nominal frequency (a low-pass moved up to it) that
+ * decimates again; the phase step from sample to sample, which is the frequency, less that of the nominal frequency; a last
+ * low-pass down to the output rate. All filters are linear in phase, 80 dB down in the first stage and 100 dB in the
+ * others where anything could fold back onto the tone.
  *
  * Accepts blocks of any length. Tones from −15 % to +15 % of nominal, modulated at up to 250 Hz, or at up to
  * `deviationPassHz` where the carrier is high enough for that.
@@ -40,17 +43,16 @@ export class ToneDemodulator {
   /** Time of the first result, in seconds after the first sample pushed. */
   readonly firstResultSeconds: number;
 
-  private readonly bandPass: FirDecimator;
-  private readonly narrowReal: FirDecimator;
-  private readonly narrowImaginary: FirDecimator;
-  private readonly smoothDeviation: FirDecimator;
-  private readonly smoothAmplitude: FirDecimator;
-  private readonly radiansPerStep: number;
+  /** Null where the rate is low as it is. */
+  private readonly lowPass: ChainedFir | null;
+  private readonly bandPass: ChainedFir;
+  private readonly smoothDeviation: ChainedFir;
+  private readonly smoothAmplitude: ChainedFir;
+  /** By which the nominal frequency turns on from step to step. */
+  private readonly steady: { cos: number; sin: number };
   private readonly deviationPerRadian: number;
-  private mixed = 0;
-  private lastReal = 0;
-  private lastImaginary = 0;
-  private primed = false;
+  /** The last point that was heard. */
+  private last: readonly [number, number] | null = null;
 
   /** @throws RangeError when the sample rate is too low to hold the tone and its sidebands. */
   constructor(sampleRateHz: number, nominalHz: number, deviationPassHz = DEVIATION_PASS_HZ) {
@@ -63,85 +65,96 @@ export class ToneDemodulator {
       LARGEST_OFFSET * nominalHz + Math.max(SIDEBAND_HZ, 1.2 * deviationPassHz),
       0.75 * nominalHz,
     );
-    const stopHz = 2.2 * passHz;
+    const highestHz = nominalHz + passHz;
 
-    const firstFactor = Math.max(1, Math.floor(sampleRateHz / (9 * passHz)));
-    const wideRateHz = sampleRateHz / firstFactor;
-    const wide = kaiserLowpass(sampleRateHz, passHz, Math.max(wideRateHz - stopHz, stopHz), 80);
-    const omega = (2 * Math.PI * nominalHz) / sampleRateHz;
-    this.bandPass = new FirDecimator(wide, firstFactor, omega);
-    this.radiansPerStep = omega * firstFactor;
+    const firstFactor = Math.max(1, Math.floor(sampleRateHz / (FIRST_RATE * highestHz)));
+    const firstRateHz = sampleRateHz / firstFactor;
+    this.lowPass =
+      firstFactor === 1
+        ? null
+        : new ChainedFir(kaiserLowpass(sampleRateHz, highestHz, firstRateHz - highestHz, 80), firstFactor);
 
-    const secondFactor = Math.max(1, Math.floor(wideRateHz / (3.6 * passHz)));
-    const narrow = kaiserLowpass(wideRateHz, passHz, stopHz, 100);
-    this.narrowReal = new FirDecimator(narrow, secondFactor);
-    this.narrowImaginary = new FirDecimator(narrow, secondFactor);
-    const stepRateHz = wideRateHz / secondFactor;
+    const secondFactor = Math.max(1, Math.floor(firstRateHz / (3.6 * passHz)));
+    const stepRateHz = firstRateHz / secondFactor;
+    const omega = (2 * Math.PI * nominalHz) / firstRateHz;
+    this.bandPass = new ChainedFir(
+      kaiserLowpass(firstRateHz, passHz, 2.2 * passHz, 100),
+      secondFactor,
+      omega,
+    );
+    this.steady = { cos: Math.cos(omega * secondFactor), sin: Math.sin(omega * secondFactor) };
     this.deviationPerRadian = stepRateHz / (2 * Math.PI * nominalHz);
 
     const thirdFactor = Math.max(1, Math.floor(stepRateHz / (wider * LOWEST_OUTPUT_RATE_HZ)));
     const last = kaiserLowpass(stepRateHz, deviationPassHz, wider * DEVIATION_STOP_HZ, 100);
-    this.smoothDeviation = new FirDecimator(last, thirdFactor);
-    this.smoothAmplitude = new FirDecimator(last, thirdFactor);
+    this.smoothDeviation = new ChainedFir(last, thirdFactor);
+    this.smoothAmplitude = new ChainedFir(last, thirdFactor);
     this.outputRateHz = stepRateHz / thirdFactor;
     this.firstResultSeconds =
-      this.bandPass.delaySamples / sampleRateHz +
-      this.narrowReal.delaySamples / wideRateHz +
+      (this.lowPass?.delaySamples ?? 0) / sampleRateHz +
+      this.bandPass.delaySamples / firstRateHz +
       (this.smoothDeviation.delaySamples + 0.5) / stepRateHz;
   }
 
-  push(samples: Float64Array | Float32Array): ToneTrackBlock {
-    const { re, im } = this.bandPass.push(samples);
-    this.mixDown(re, im);
-    const zr = this.narrowReal.push(re).re;
-    const zi = this.narrowImaginary.push(im).re;
-
-    const skip = this.primed ? 0 : Math.min(1, zr.length);
-    const steps = zr.length - skip;
-    const deviation = new Float64Array(steps);
-    const amplitude = new Float64Array(steps);
-    const perRadian = this.deviationPerRadian;
-    let pr = this.primed ? this.lastReal : (zr[0] ?? 0);
-    let pi = this.primed ? this.lastImaginary : (zi[0] ?? 0);
-    for (let k = 0; k < steps; k++) {
-      const r = zr[k + skip];
-      const i = zi[k + skip];
-      deviation[k] = angleOf(i * pr - r * pi, r * pr + i * pi) * perRadian;
-      amplitude[k] = 2 * Math.sqrt(r * r + i * i);
-      pr = r;
-      pi = i;
-    }
-    if (zr.length > 0) {
-      this.primed = true;
-      this.lastReal = pr;
-      this.lastImaginary = pi;
-    }
+  push(samples: Samples): ToneTrackBlock {
+    if (samples.length <= MOST_AT_ONCE) return this.take(samples);
+    const parts: ToneTrackBlock[] = [];
+    for (let at = 0; at < samples.length; at += MOST_AT_ONCE)
+      parts.push(this.take(samples.subarray(at, at + MOST_AT_ONCE)));
     return {
-      deviation: this.smoothDeviation.push(deviation).re,
-      amplitude: this.smoothAmplitude.push(amplitude).re,
+      deviation: inOne(parts.map(({ deviation }) => deviation)),
+      amplitude: inOne(parts.map(({ amplitude }) => amplitude)),
     };
   }
 
-  /** Multiplies by e^(−jωt): a phasor turned step by step, set exactly once in a while so that it stays true. */
-  private mixDown(re: Float64Array, im: Float64Array): void {
-    const stepCos = Math.cos(this.radiansPerStep);
-    const stepSin = Math.sin(this.radiansPerStep);
-    let c = 1;
-    let s = 0;
-    for (let k = 0; k < re.length; k++) {
-      if (k % EXACT_EVERY === 0) {
-        const angle = ((this.mixed + k) * this.radiansPerStep) % (2 * Math.PI);
-        c = Math.cos(angle);
-        s = Math.sin(angle);
-      }
-      const a = re[k];
-      const b = im[k];
-      re[k] = a * c + b * s;
-      im[k] = b * c - a * s;
-      const turned = c * stepCos - s * stepSin;
-      s = s * stepCos + c * stepSin;
-      c = turned;
-    }
-    this.mixed += re.length;
+  /** All of it in the kernel's memory: what a stage leaves is where the next begins. */
+  private take(samples: Samples): ToneTrackBlock {
+    const { lowPass, bandPass, smoothDeviation, smoothAmplitude } = this;
+    const { length } = samples;
+    const stages = [...(lowPass ? [lowPass] : []), bandPass, smoothDeviation, smoothAmplitude];
+    const room = new KernelRoom(
+      stages.reduce((sum, stage) => sum + stage.roomFor(length), 0) + 4 * (length + SPARE),
+    );
+    const { singles } = room;
+
+    const low = lowPass ? lowPass.resultsOf(length) : length;
+    const lowAt = bandPass.begin(room, low);
+    if (lowPass) {
+      const at = lowPass.begin(room, length);
+      singles.set(samples, at);
+      lowPass.run(room, { at, samples: length }, lowAt);
+    } else singles.set(samples, lowAt);
+
+    // the point before the first stands in front
+    const points = bandPass.resultsOf(low);
+    const [re, im] = [room.place(points + 1), room.place(points + 1)];
+    bandPass.run(room, { at: lowAt, samples: low }, re + 1, im + 1);
+    const first = this.last === null ? 1 : 0;
+    [singles[re], singles[im]] = this.last ?? [0, 0];
+    if (points > 0) this.last = [singles[re + points], singles[im + points]];
+
+    const steps = Math.max(0, points - first);
+    const angle = smoothDeviation.begin(room, steps);
+    const size = smoothAmplitude.begin(room, steps);
+    room.steps(re + first, im + first, steps, this.steady, this.deviationPerRadian, angle, size);
+    const out = room.place(steps);
+    const smooth = (fir: ChainedFir, at: number) => {
+      const count = fir.run(room, { at, samples: steps }, out);
+      return singles.slice(out, out + count);
+    };
+    return { deviation: smooth(smoothDeviation, angle), amplitude: smooth(smoothAmplitude, size) };
   }
+}
+
+/** Numbers beside those that are placed. */
+const SPARE = 64;
+
+function inOne(parts: readonly Float32Array[]): Float32Array {
+  const all = new Float32Array(parts.reduce((length, part) => length + part.length, 0));
+  let at = 0;
+  for (const part of parts) {
+    all.set(part, at);
+    at += part.length;
+  }
+  return all;
 }

@@ -1,4 +1,4 @@
-import { convolve, firRow } from "./fir-kernel";
+import { firRow, KernelRoom } from "./fir-kernel";
 import { kaiserLowpass } from "./kaiser-lowpass";
 import { largestMagnitude } from "./largest-magnitude";
 import { sampled } from "./sampled";
@@ -9,6 +9,8 @@ const TAPS_EACH_SIDE = 12;
 const CHUNK = 256;
 /** Between two samples no crest can stand much above them. */
 const NEAR = 0.7;
+/** Numbers beside those that are placed. */
+const SPARE = 64;
 
 /**
  * The highest value of the continuous waveform that the samples describe, by fourfold oversampling as
@@ -17,9 +19,8 @@ const NEAR = 0.7;
 export class TruePeak {
   peak = 0;
   /** Of the three places between two samples. */
-  private readonly rows: Float64Array[];
-  private readonly between = [new Float64Array(CHUNK), new Float64Array(CHUNK)] as const;
-  private tail = new Float64Array(2 * TAPS_EACH_SIDE);
+  private readonly rows: Float32Array[];
+  private tail = new Float32Array(2 * TAPS_EACH_SIDE);
 
   constructor() {
     const design = kaiserLowpass(FACTOR, 0.4, 0.6, 60);
@@ -36,7 +37,7 @@ export class TruePeak {
 
   push(block: Float64Array | Float32Array): void {
     const span = 2 * TAPS_EACH_SIDE;
-    const x = new Float64Array(span + block.length);
+    const x = new Float32Array(span + block.length);
     x.set(this.tail);
     x.set(block, span);
     for (let at = 0; at < block.length; at += CHUNK) this.look(x, at, Math.min(CHUNK, block.length - at));
@@ -44,17 +45,19 @@ export class TruePeak {
   }
 
   /** So many places from one on, each between two samples that stand half a span later. */
-  private look(x: Float64Array, from: number, count: number): void {
+  private look(x: Float32Array, from: number, count: number): void {
     // the samples around the places, and those that are new
     const near = largestMagnitude(x, from + TAPS_EACH_SIDE - 1, from + TAPS_EACH_SIDE + count);
     const fresh = from + 2 * TAPS_EACH_SIDE;
     this.peak = Math.max(this.peak, largestMagnitude(x, fresh, fresh + count));
     if (near < NEAR * this.peak) return;
-    const [re, im] = this.between.map((room) => room.subarray(0, count));
-    const [first, second, third] = this.rows;
-    convolve(x, from, 1, [first, second], { re, im });
-    this.peak = Math.max(this.peak, largestMagnitude(re), largestMagnitude(im));
-    convolve(x, from, 1, [third], { re, im });
-    this.peak = Math.max(this.peak, largestMagnitude(re));
+    const span = 2 * TAPS_EACH_SIDE;
+    const room = new KernelRoom(span + count + this.rows.length * span + 3 * count + SPARE);
+    const samples = room.put(x.subarray(from, fresh + count));
+    const [first, second, third] = this.rows.map((row) => room.put(row));
+    const between = this.rows.map(() => room.place(count));
+    room.convolve(samples, [first, second], span, 1, count, between[0], between[1]);
+    room.convolve(samples, [third], span, 1, count, between[2], between[2]);
+    for (const at of between) this.peak = Math.max(this.peak, largestMagnitude(room.singles, at, at + count));
   }
 }

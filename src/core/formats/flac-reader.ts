@@ -51,14 +51,14 @@ export async function openFlac(source: ByteSource): Promise<SoundFile> {
   const soundAt = await startOfSound(source, start);
 
   const warnings: string[] = [];
-  const blocks = async function* (): AsyncGenerator<Float64Array[]> {
+  const blocks = async function* (): AsyncGenerator<Float32Array[]> {
     warnings.length = 0;
     const full = 2 ** (bitsPerSample - 1);
     const decoder = new Frames(source, soundAt, stream, claimedFrames);
     let frames = 0;
     for await (const channels of decoder.blocks()) {
       frames += channels[0].length;
-      yield channels.map((channel) => channel.map((sample) => sample / full));
+      yield channels.map((channel) => new Float32Array(channel.map((sample) => sample / full)));
     }
     if (decoder.good === 0)
       throw new SoundFileError(

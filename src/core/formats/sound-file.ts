@@ -19,7 +19,7 @@ export interface SoundFile {
    * The samples from start to end in blocks of one array per channel, full scale = ±1. The arrays may be used
    * again for the next block.
    */
-  blocks(framesPerBlock?: number): AsyncGenerator<Float64Array[]>;
+  blocks(framesPerBlock?: number): AsyncGenerator<Float32Array[]>;
 }
 
 export const MOST_CHANNELS = 8;
@@ -48,7 +48,7 @@ export function soundInMemory(channels: Float32Array[], sampleRateHz: number): S
     ],
     async *blocks(framesPerBlock = 32768) {
       for (let at = 0; at < frameCount; at += framesPerBlock)
-        yield channels.map((channel) => Float64Array.from(channel.subarray(at, at + framesPerBlock)));
+        yield channels.map((channel) => channel.slice(at, at + framesPerBlock));
     },
   };
 }

@@ -1,3 +1,4 @@
+import { stereoOfSixteen } from "@/core/dsp/sample-kernel";
 import type { ByteSource } from "./byte-source";
 import {
   MOST_CHANNELS,
@@ -86,7 +87,7 @@ export async function openWav(source: ByteSource): Promise<SoundFile> {
     durationSeconds: frameCount / sampleRateHz,
     warnings,
     async *blocks(framesPerBlock = 32768) {
-      const out = Array.from({ length: channelCount }, () => new Float64Array(framesPerBlock));
+      const out = Array.from({ length: channelCount }, () => new Float32Array(framesPerBlock));
       for (let frame = 0; frame < frameCount; frame += framesPerBlock) {
         const wanted = Math.min(framesPerBlock, frameCount - frame);
         const raw = await source.read(offset + frame * bytesPerFrame, wanted * bytesPerFrame);
@@ -102,7 +103,7 @@ export async function openWav(source: ByteSource): Promise<SoundFile> {
 }
 
 /** Takes out what was never recorded. @returns whether there was any */
-function silenced(channels: Float64Array[], length: number): boolean {
+function silenced(channels: Float32Array[], length: number): boolean {
   let any = false;
   for (const channel of channels)
     for (let i = 0; i < length; i++)
@@ -154,17 +155,7 @@ function readFormat(bytes: Uint8Array) {
   };
 }
 
-/** The usual kind, read in one go. */
-function sixteen(raw: Uint8Array, frames: number, channelCount: number, out: Float64Array[]): void {
-  // begins at an even place of its own, lowest byte first as on every machine this runs on
-  const samples = new Int16Array(raw.slice(0, 2 * frames * channelCount).buffer);
-  for (let c = 0; c < channelCount; c++) {
-    const channel = out[c];
-    for (let i = 0, at = c; i < frames; i++, at += channelCount) channel[i] = samples[at] * 2 ** -15;
-  }
-}
-
-type Decode = (raw: Uint8Array, frames: number, out: Float64Array[]) => void;
+type Decode = (raw: Uint8Array, frames: number, out: Float32Array[]) => void;
 
 function decoder(kind: SampleKind, bits: number, channelCount: number): Decode {
   const width = bits / 8;
@@ -181,7 +172,9 @@ function decoder(kind: SampleKind, bits: number, channelCount: number): Decode {
   if (kind === "float")
     return bits === 32 ? each((v, at) => v.getFloat32(at, true)) : each((v, at) => v.getFloat64(at, true));
   if (bits === 8) return each((v, at) => (v.getUint8(at) - 128) / 128);
-  if (bits === 16) return (raw, frames, out) => sixteen(raw, frames, channelCount, out);
+  if (bits === 16 && channelCount === 2)
+    return (raw, frames, [left, right]) => stereoOfSixteen(raw, frames, left, right);
+  if (bits === 16) return each((v, at) => v.getInt16(at, true) / 32768);
   if (bits === 24) return each((v, at) => (v.getUint16(at, true) + v.getInt8(at + 2) * 65536) / 8388608);
   return each((v, at) => v.getInt32(at, true) / 2147483648);
 }

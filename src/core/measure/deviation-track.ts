@@ -46,7 +46,7 @@ export class DeviationTrack {
     return this.startSeconds + this.length / this.rateHz;
   }
 
-  append(deviation: Float64Array, amplitude: Float64Array): void {
+  append(deviation: Float32Array, amplitude: Float32Array): void {
     const needed = this.length + deviation.length;
     if (needed > this.deviationStore.length) this.makeRoom(needed);
     this.deviationStore.set(deviation, this.length);

@@ -30,14 +30,11 @@ export function readPath(path: FlutterPath, steady: Values, rateHz: number): Pat
   const { from, to } = readPlaces(path, steady.length, rateHz);
   const length = to - from;
   const peak = new QuasiPeakMeter(rateHz);
-  const magnitudes = new MagnitudeCounts();
+  const counts = new MagnitudeCounts();
   const blocks = Math.min(MOST_CHANCE_BLOCKS, Math.floor(length / (CHANCE_BLOCK_SECONDS * rateHz)));
   const blockLength = Math.floor(length / Math.max(1, blocks));
-  const blockSquares: number[] = [];
-  let blockPower = 0;
-  let left = blockLength;
-  let squares = 0;
-  let sum = 0;
+  const blocksRms: number[] = [];
+  const sums = { squares: 0, magnitudes: 0, block: 0, left: blockLength };
   throughPath(path, steady, rateHz, (piece, at) => {
     const first = Math.max(0, from - at);
     // a Hann window, its cosine turned on from place to place: broken turns of slow wow count less
@@ -45,32 +42,34 @@ export function readPath(path: FlutterPath, steady: Values, rateHz: number): Pat
     const begins = step * (at + first - from + 0.5);
     const [turnCos, turnSin] = [Math.cos(step), Math.sin(step)];
     let [c, s] = [Math.cos(begins), Math.sin(begins)];
+    let { squares, magnitudes: sum, block, left } = sums;
     for (let i = first; i < piece.length; i++) {
       const magnitude = Math.abs(piece[i]);
       const square = magnitude * magnitude;
-      magnitudes.add(magnitude);
       squares += (1 - c) * square;
       sum += (1 - c) * magnitude;
-      blockPower += square;
+      block += square;
       if (--left === 0) {
-        blockSquares.push(blockPower);
-        blockPower = 0;
+        blocksRms.push(Math.sqrt(block / blockLength));
+        block = 0;
         left = blockLength;
       }
       const turned = c * turnCos - s * turnSin;
       s = s * turnCos + c * turnSin;
       c = turned;
     }
+    Object.assign(sums, { squares, magnitudes: sum, block, left });
+    counts.add(piece, first);
     peak.push(piece, first);
   });
   return {
     meters: {
       peakPercent: 100 * peak.peak,
-      twoSigmaPercent: 100 * magnitudes.quantile(0.95),
-      rmsPercent: 100 * Math.sqrt(squares / length),
-      averagePercent: 100 * (sum / length) * (Math.PI / 2 / Math.SQRT2),
+      twoSigmaPercent: 100 * counts.quantile(0.95),
+      rmsPercent: 100 * Math.sqrt(sums.squares / length),
+      averagePercent: 100 * (sums.magnitudes / length) * (Math.PI / 2 / Math.SQRT2),
     },
-    blocksRms: blockSquares.slice(0, blocks).map((power) => Math.sqrt(power / blockLength)),
+    blocksRms: blocksRms.slice(0, blocks),
   };
 }
 
@@ -79,7 +78,13 @@ export function rmsThrough(path: FlutterPath, steady: Values, rateHz: number): n
   const { from, to } = readPlaces(path, steady.length, rateHz);
   let squares = 0;
   throughPath(path, steady, rateHz, (piece, at) => {
-    for (let i = Math.max(0, from - at); i < piece.length; i++) squares += piece[i] * piece[i];
+    squares += squaresOf(piece, Math.max(0, from - at));
   });
   return Math.sqrt(squares / (to - from));
+}
+
+function squaresOf(piece: Float64Array, from: number): number {
+  let sum = 0;
+  for (let i = from; i < piece.length; i++) sum += piece[i] * piece[i];
+  return sum;
 }

@@ -56,7 +56,7 @@ export class HumMeter {
   }
 
   /** Takes a block and returns it reduced to what lies below about 500 Hz, at `rateHz`. */
-  push(block: Float64Array | Float32Array): Float64Array {
+  push(block: Float64Array | Float32Array): Float32Array {
     const low = this.decimator.push(block).re;
     for (let at = 0; at < low.length;) {
       const take = Math.min(SIZE - this.filled, low.length - at);

@@ -1,5 +1,7 @@
 import { powerDb } from "@/core/dsp/decibels";
 import { amplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
+import { squaresAndPeak } from "@/core/dsp/sample-kernel";
+import type { Samples } from "@/core/dsp/signal";
 import { summitNear } from "@/core/dsp/spectral-summit";
 
 const SPECTRUM_SIZE = 16384;
@@ -8,7 +10,7 @@ const LOOK_EVERY = 16 * SPECTRUM_SIZE;
 const MANY_LOOKS = 10;
 const CLIPPED_AT = 0.9999;
 const CLIPPED_RUN = 3;
-const CHUNK = 1024;
+const CHUNK = 4096;
 /** Below this the tone that should be there is judged against hum and rumble, which may be stronger. */
 const LOWEST_OTHER_TONE_HZ = 250;
 
@@ -44,29 +46,22 @@ export class InputCheck {
   constructor(private readonly sampleRateHz: number) {}
 
   /** Takes the block as it is, replaces samples that are not numbers by zero, counts them. */
-  push(block: Float64Array | Float32Array): void {
+  push(block: Samples): void {
     for (let at = 0; at < block.length; at += CHUNK) this.take(block.subarray(at, at + CHUNK));
     this.count += block.length;
     this.lookAt(block);
   }
 
   /** Most pieces have no sample near full scale and none that is no number: those are summed and no more. */
-  private take(piece: Float64Array | Float32Array): void {
-    let squares = 0;
-    let peak = 0;
-    for (let i = 0; i < piece.length; i++) {
-      const v = piece[i];
-      squares += v * v;
-      const magnitude = Math.abs(v);
-      peak = magnitude > peak ? magnitude : peak;
-    }
-    if (peak >= CLIPPED_AT || !(squares < Infinity)) return this.takeOneByOne(piece);
+  private take(piece: Samples): void {
+    const { squares, peak } = squaresAndPeak(piece);
+    if (!(peak < CLIPPED_AT && squares < Infinity)) return this.takeOneByOne(piece);
     this.run = 0;
     this.peak = Math.max(this.peak, peak);
     this.sumOfSquares += squares;
   }
 
-  private takeOneByOne(piece: Float64Array | Float32Array): void {
+  private takeOneByOne(piece: Samples): void {
     for (let i = 0; i < piece.length; i++) {
       if (!(Math.abs(piece[i]) < 1e6)) {
         this.brokenSamples++;
@@ -116,7 +111,7 @@ export class InputCheck {
     };
   }
 
-  private lookAt(block: Float64Array | Float32Array): void {
+  private lookAt(block: Samples): void {
     let at = 0;
     while (at < block.length) {
       if (this.untilNextLook > 0) {

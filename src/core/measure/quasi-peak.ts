@@ -1,4 +1,4 @@
-import { SectionFilter, shelf } from "@/core/dsp/filter-section";
+import { shelf, withoutTrace, type Section } from "@/core/dsp/filter-section";
 import { sampled } from "@/core/dsp/sampled";
 
 /**
@@ -14,8 +14,8 @@ const SHELVES_ZERO_POLE_HZ = [
   [4.012, 7.751],
   [10.92, 5.225],
 ] as const;
-/** As many as are written out below. */
-const SMOOTHING_STAGES = 4;
+/** As many shelves and stages as are written out below. */
+const STATES = 3 + 4;
 const SMOOTHING_SECONDS = 0.0171;
 const ATTACK_SECONDS = 0.0084;
 const RELEASE_SECONDS = 0.989;
@@ -24,8 +24,9 @@ const scales = new Map<number, number>();
 
 /** The quasi-peak meter over a deviation that comes piece by piece; what comes before a place only runs it in. */
 export class QuasiPeakMeter {
-  private readonly sections: SectionFilter[];
-  private readonly stages = new Float64Array(SMOOTHING_STAGES);
+  private readonly shelves: Section[];
+  /** Of the shelves, then of the smoothing stages. */
+  private readonly states = new Float64Array(STATES);
   private readonly smooth: number;
   private readonly attack: number;
   private readonly keep: number;
@@ -33,9 +34,7 @@ export class QuasiPeakMeter {
   private largest = 0;
 
   constructor(private readonly rateHz: number) {
-    this.sections = SHELVES_ZERO_POLE_HZ.map(
-      ([zeroHz, poleHz]) => new SectionFilter(shelf(zeroHz, poleHz, rateHz)),
-    );
+    this.shelves = SHELVES_ZERO_POLE_HZ.map(([zeroHz, poleHz]) => shelf(zeroHz, poleHz, rateHz));
     const perSample = (seconds: number) => 1 - Math.exp(-1 / (seconds * rateHz));
     this.smooth = perSample(SMOOTHING_SECONDS);
     this.attack = perSample(ATTACK_SECONDS);
@@ -43,16 +42,27 @@ export class QuasiPeakMeter {
   }
 
   /**
-   * Takes the next values, and filters them in place.
+   * Takes the next values: all stages in one loop, where one need not wait for the other.
    * @param counted from which of them on readings count; none when it is beyond them
    */
   push(piece: Float64Array, counted = 0): void {
-    for (const section of this.sections) section.push(piece);
+    const [p, q, r] = this.shelves;
+    // of first order: as sections of second they carry a factor in both polynomials, which is left out here
+    const [p0, p1, pa] = [p.b0, p.b2, p.a2];
+    const [q0, q1, qa] = [q.b0, q.b2, q.a2];
+    const [r0, r1, ra] = [r.b0, r.b2, r.a2];
     const { smooth, attack, keep } = this;
-    let [s0, s1, s2, s3] = this.stages;
+    let [ps, qs, rs, s0, s1, s2, s3] = this.states;
     let { shown, largest } = this;
     for (let i = 0; i < piece.length; i++) {
-      s0 += smooth * (Math.abs(piece[i]) - s0);
+      const x = piece[i];
+      const afterP = p0 * x + ps;
+      ps = p1 * x - pa * afterP;
+      const afterQ = q0 * afterP + qs;
+      qs = q1 * afterP - qa * afterQ;
+      const afterR = r0 * afterQ + rs;
+      rs = r1 * afterQ - ra * afterR;
+      s0 += smooth * (Math.abs(afterR) - s0);
       s1 += smooth * (s0 - s1);
       s2 += smooth * (s1 - s2);
       s3 += smooth * (s2 - s3);
@@ -60,7 +70,7 @@ export class QuasiPeakMeter {
       else shown *= keep;
       if (shown > largest && i >= counted) largest = shown;
     }
-    this.stages.set([s0, s1, s2, s3]);
+    this.states.set([ps, qs, rs, s0, s1, s2, s3].map(withoutTrace));
     this.shown = shown;
     this.largest = largest;
   }

@@ -7,8 +7,8 @@ export interface Values {
   read(from: number, to: number): Float64Array;
 }
 
-/** So many are read at once. */
-export const PIECE = 1 << 17;
+/** So many are read at once: what a processor has at hand. */
+export const PIECE = 1 << 14;
 
 /** What is kept at once where values cost more to make than to keep. */
 const MOST_KEPT = 1 << 20;

@@ -57,7 +57,7 @@ describe("hum", () => {
   it("beside a stronger tone is known, and then not taken for a tone where it stands alone", () => {
     const mains = sumOf(fmTone(8, 48000, 50, [], 0.01), fmTone(8, 48000, 250, [], 0.003));
     const x = sumOf(
-      mains,
+      sumOf(mains, whiteNoise(mains.length, 1e-6)),
       Float64Array.from([...fmTone(4, 48000, 1000, [], 0.1), ...new Float64Array(4 * 48000)]),
     );
     const frames = framesOf([x]);

@@ -263,7 +263,7 @@ function metersFor(stretch: Stretch, sound: SoundFile, withPair: boolean) {
       : null;
   const transport = canFollow ? transportOfFile(sound, nominalHz, endSeconds - startSeconds) : null;
   return {
-    push(piece: Float64Array[]) {
+    push(piece: Float32Array[]) {
       levels.forEach((meter, c) => meter.push(piece[c]));
       transport?.push(piece);
       dropOuts?.forEach((meter, c) => meter.push(piece[c]));

@@ -38,7 +38,7 @@ export async function blankedFile(
 async function hear(
   sound: SoundFile,
   onProgress: OnProgress,
-  push: (block: Float64Array[]) => void,
+  push: (block: Float32Array[]) => void,
 ): Promise<void> {
   let frames = 0;
   for await (const block of sound.blocks()) {

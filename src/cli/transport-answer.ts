@@ -1,0 +1,85 @@
+import type { SoundFile } from "@/core/formats/sound-file";
+import type { TransportMeter } from "@/core/measure/transport-meter";
+import type { Machine } from "@/core/records/machine";
+import { notAllMeasured, transportOfFile } from "@/core/recordings/transport-of-file";
+import type { Answer } from "./answer";
+
+export async function transport(
+  sound: SoundFile,
+  kind: "speed" | "flutter",
+  nominalHz: number,
+  geometry: { machine: Machine; speedCmPerS: number | undefined } | null,
+): Promise<Answer> {
+  const meter = transportOfFile(sound, nominalHz, sound.durationSeconds);
+  for await (const block of sound.blocks()) meter.push(block);
+  meter.finish();
+  const rows = meter.channels.map((channel, i) => ({
+    channel,
+    ...(kind === "speed" ? speedRow(meter, i) : flutterRow(meter, i)),
+  }));
+  const parts = geometry === null || kind === "speed" ? null : await partsOf(meter, geometry);
+  return {
+    nominalHz,
+    warnings: [
+      ...notAllMeasured(sound.durationSeconds),
+      ...rows.flatMap(({ warnings }) => warnings),
+      ...(parts?.warnings ?? []),
+    ],
+    channels: rows.map(({ channel, result }) => ({ channel, ...result })),
+    ...parts?.answer,
+  };
+}
+
+async function partsOf(
+  meter: TransportMeter,
+  { machine, speedCmPerS = machine.speedsCmPerS[0] }: { machine: Machine; speedCmPerS: number | undefined },
+) {
+  const { worstTransport } = await import("@/core/advice/transport-view");
+  const { parts, speedsCmPerS } = machine;
+  const worst = worstTransport(meter, { parts, speedCmPerS, firstSpeedCmPerS: speedsCmPerS[0] });
+  if (worst === null) return { warnings: [], answer: { machine: machine.id, parts: [] } };
+  const { channel, finding } = worst;
+  return {
+    warnings: [...finding.warnings, ...(parts.length === 0 ? [`${machine.name} has no parts entered.`] : [])],
+    answer: {
+      machine: machine.id,
+      partsOf: channel,
+      totalRmsPercent: finding.totalRmsPercent,
+      parts: finding.parts.map((part) => ({ ...part, turn: undefined })),
+      unexplained: finding.unexplained,
+    },
+  };
+}
+
+function speedRow(meter: TransportMeter, i: number) {
+  const { result, warnings } = meter.speed(i);
+  return {
+    warnings,
+    result: {
+      frequencyHz: result?.frequencyHz ?? null,
+      errorPercent: result?.errorPercent ?? null,
+      errorCents: result?.errorCents ?? null,
+      uncertaintyPercent: result?.uncertaintyPercent ?? null,
+      driftPercentPerMinute: result?.driftPercentPerMinute ?? null,
+    },
+  };
+}
+
+const NO_FIGURES = { peakPercent: null, twoSigmaPercent: null, rmsPercent: null, averagePercent: null };
+
+function flutterRow(meter: TransportMeter, i: number) {
+  const { result, warnings } = meter.flutter(i);
+  const scrape = result && meter.scrape(i);
+  return {
+    warnings,
+    result: {
+      carrierHz: result?.carrierHz ?? null,
+      weighted: result?.weighted ?? NO_FIGURES,
+      unweighted: result?.unweighted ?? NO_FIGURES,
+      wowRmsPercent: result?.wowRmsPercent ?? null,
+      flutterRmsPercent: result?.flutterRmsPercent ?? null,
+      components: result?.components ?? [],
+      ...(scrape && { scrape }),
+    },
+  };
+}
