@@ -13,9 +13,9 @@ export async function bytesOfFile(path: string): Promise<ByteSource & { close():
   const { size } = stat;
   return {
     size,
-    async read(offset, length) {
+    async read(offset, length, room) {
       const wanted = Math.max(0, Math.min(length, size - offset));
-      const bytes = new Uint8Array(wanted);
+      const bytes = room?.subarray(0, wanted) ?? new Uint8Array(wanted);
       // the command line has nothing else to do meanwhile, and waiting costs more than reading
       return bytes.subarray(0, readSync(handle.fd, bytes, 0, wanted, offset));
     },

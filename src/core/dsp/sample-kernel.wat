@@ -25,13 +25,15 @@
         (local.set $count (i32.sub (local.get $count) (i32.const 4)))
         (br $four))))
 
-  ;; The sum of the squares of $count single-precision numbers, a multiple of four.
-  (func (export "squares") (param $x i32) (param $count i32) (result f64)
-    (local $four v128) (local $low v128) (local $high v128) (local $sum v128) (local $more v128)
+  ;; The sum of the squares of $count single-precision numbers at $x, a multiple of four; their largest magnitude goes to $peak.
+  ;; Neither is a number where one of them is none.
+  (func (export "look") (param $x i32) (param $count i32) (param $peak i32) (result f64)
+    (local $four v128) (local $low v128) (local $high v128) (local $sum v128) (local $more v128) (local $largest v128)
     (block $done
       (loop $next
         (br_if $done (i32.eqz (local.get $count)))
         (local.set $four (v128.load (local.get $x)))
+        (local.set $largest (f32x4.max (local.get $largest) (f32x4.abs (local.get $four))))
         (local.set $low (f64x2.promote_low_f32x4 (local.get $four)))
         (local.set $high
           (f64x2.promote_low_f32x4
@@ -41,19 +43,9 @@
         (local.set $x (i32.add (local.get $x) (i32.const 16)))
         (local.set $count (i32.sub (local.get $count) (i32.const 4)))
         (br $next)))
+    (f32.store (local.get $peak)
+      (f32.max
+        (f32.max (f32x4.extract_lane 0 (local.get $largest)) (f32x4.extract_lane 1 (local.get $largest)))
+        (f32.max (f32x4.extract_lane 2 (local.get $largest)) (f32x4.extract_lane 3 (local.get $largest)))))
     (local.set $sum (f64x2.add (local.get $sum) (local.get $more)))
-    (f64.add (f64x2.extract_lane 0 (local.get $sum)) (f64x2.extract_lane 1 (local.get $sum))))
-
-  ;; The largest magnitude of $count single-precision numbers, a multiple of four; no number where one of them is none.
-  (func (export "peak") (param $x i32) (param $count i32) (result f32)
-    (local $largest v128)
-    (block $done
-      (loop $next
-        (br_if $done (i32.eqz (local.get $count)))
-        (local.set $largest (f32x4.max (local.get $largest) (f32x4.abs (v128.load (local.get $x)))))
-        (local.set $x (i32.add (local.get $x) (i32.const 16)))
-        (local.set $count (i32.sub (local.get $count) (i32.const 4)))
-        (br $next)))
-    (f32.max
-      (f32.max (f32x4.extract_lane 0 (local.get $largest)) (f32x4.extract_lane 1 (local.get $largest)))
-      (f32.max (f32x4.extract_lane 2 (local.get $largest)) (f32x4.extract_lane 3 (local.get $largest))))))
+    (f64.add (f64x2.extract_lane 0 (local.get $sum)) (f64x2.extract_lane 1 (local.get $sum)))))

@@ -82,7 +82,11 @@ describe("reading WAV", () => {
     ],
     ["32 bits", { bits: 32, data: bytesOf(Int32Array.of(-2147483648, 0, 1073741824)) }, [-1, 0, 0.5]],
     ["32-bit float", { tag: 3, bits: 32, data: bytesOf(Float32Array.of(-1, 0.25, 1.5)) }, [-1, 0.25, 1.5]],
-    ["64-bit float", { tag: 3, bits: 64, data: bytesOf(Float64Array.of(-1, 0.1, 1)) }, [-1, Math.fround(0.1), 1]],
+    [
+      "64-bit float",
+      { tag: 3, bits: 64, data: bytesOf(Float64Array.of(-1, 0.1, 1)) },
+      [-1, Math.fround(0.1), 1],
+    ],
     [
       "an extensible header",
       { tag: 0xfffe, subFormat: 3, bits: 32, data: bytesOf(Float32Array.of(0.5)) },
