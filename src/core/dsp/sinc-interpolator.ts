@@ -1,6 +1,7 @@
 import { begunKernel, NUMBER_BYTES, numbersIn } from "./begun-kernel";
 import { besselI0 } from "./kaiser-lowpass";
 import { SINC_KERNEL } from "./sinc-kernel";
+import type { Samples } from "./signal";
 
 const TAPS = 32;
 const PHASES = 512;
@@ -23,7 +24,7 @@ const around = new Float64Array(TAPS);
  * The same for samples that all lie in one array: both rows of taps that the place lies between, and then what lies between
  * their sums. Sums that do not wait for one another are twice as fast.
  */
-export function interpolateIn(samples: Float32Array | Float64Array, at: number): number {
+export function interpolateIn(samples: Samples, at: number): number {
   const whole = Math.floor(at);
   const position = (at - whole) * PHASES;
   const phase = Math.floor(position);
@@ -63,11 +64,7 @@ const kernel = begunKernel<Kernel>(SINC_KERNEL);
  * @param at counted in samples, in any order, not far from one another
  * @param out as long as `at`
  */
-export function interpolateMany(
-  samples: Float32Array | Float64Array,
-  at: Float64Array,
-  out: Float64Array,
-): void {
+export function interpolateMany(samples: Samples, at: Float64Array, out: Float64Array): void {
   if (at.length === 0) return;
   let [lowest, highest] = [at[0], at[0]];
   for (const place of at) {

@@ -2,6 +2,7 @@ import { firRow, KernelRoom } from "./fir-kernel";
 import { kaiserLowpass } from "./kaiser-lowpass";
 import { largestMagnitude } from "./largest-magnitude";
 import { sampled } from "./sampled";
+import type { Samples } from "./signal";
 
 const FACTOR = 4;
 const TAPS_EACH_SIDE = 12;
@@ -35,7 +36,7 @@ export class TruePeak {
     });
   }
 
-  push(block: Float64Array | Float32Array): void {
+  push(block: Samples): void {
     const span = 2 * TAPS_EACH_SIDE;
     const x = new Float32Array(span + block.length);
     x.set(this.tail);

@@ -1,3 +1,4 @@
+import type { Samples } from "@/core/dsp/signal";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { bytesInMemory } from "./byte-source";
@@ -68,8 +69,7 @@ async function samplesOf(bytes: Uint8Array, block?: number): Promise<number[][]>
   return channels;
 }
 
-const bytesOf = (array: Int16Array | Int32Array | Float32Array | Float64Array) =>
-  new Uint8Array(array.buffer);
+const bytesOf = (array: Int16Array | Int32Array | Samples) => new Uint8Array(array.buffer);
 
 describe("reading WAV", () => {
   it.each<[string, Partial<Layout> & { data: Uint8Array }, number[]]>([

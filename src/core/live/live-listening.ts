@@ -1,3 +1,4 @@
+import type { Samples } from "@/core/dsp/signal";
 import { WatchLog, type WatchedBefore, type WatchTrack } from "@/core/measure/watch-log";
 import { LiveTransport, type LiveResult, type LiveSpeed } from "@/core/measure/live-transport";
 import { SignalCheck } from "@/core/measure/signal-check";
@@ -170,7 +171,7 @@ export class LiveListening {
     this.recentSound = new RecentSound(sampleRateHz, channelCount, kept);
   }
 
-  push(block: Array<Float64Array | Float32Array>): void {
+  push(block: Samples[]): void {
     this.check.push(block);
     this.hear(block);
   }
@@ -185,7 +186,7 @@ export class LiveListening {
     } else this.hear(Array.from({ length: channelCount }, () => new Float32Array(samples)));
   }
 
-  private hear(block: Array<Float64Array | Float32Array>): void {
+  private hear(block: Samples[]): void {
     this.recentSound.push(block);
     this.recording?.push(block);
     this.blanking?.push(block);

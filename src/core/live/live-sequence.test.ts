@@ -1,3 +1,4 @@
+import type { Samples } from "@/core/dsp/signal";
 import { describe, expect, it } from "vitest";
 import { DEMO_TAPES } from "@/core/reference/demo-tapes";
 import { programmeOfSequence } from "@/core/signals/programme-of-sequence";
@@ -38,7 +39,7 @@ const soundOf = (sequence: typeof LADDER) => {
 };
 
 /** What is heard every half second of a sound, as the bench asks. */
-function heardIn(sound: Float32Array | Float64Array, sequences = [LADDER]): ListeningResult[] {
+function heardIn(sound: Samples, sequences = [LADDER]): ListeningResult[] {
   const live = new LiveListening({
     sampleRateHz: RATE,
     channelCount: 2,

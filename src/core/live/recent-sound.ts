@@ -1,3 +1,5 @@
+import type { Samples } from "@/core/dsp/signal";
+
 /** The last seconds of a live source, kept so that a logged reading can be backed by what was heard. */
 export class RecentSound {
   private readonly channels: Float32Array[];
@@ -16,7 +18,7 @@ export class RecentSound {
     return Math.min(this.written, this.channels[0].length) / this.sampleRateHz;
   }
 
-  push(block: Array<Float64Array | Float32Array>): void {
+  push(block: Samples[]): void {
     const size = this.channels[0].length;
     if (size === 0) return;
     const skip = Math.max(0, block[0].length - size);

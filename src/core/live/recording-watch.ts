@@ -1,5 +1,6 @@
 import { amplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
 import { median } from "@/core/dsp/quantile";
+import type { Samples } from "@/core/dsp/signal";
 import { channelName } from "@/core/measure/channel-name";
 import { toneInNoise } from "@/core/measure/tone-in-noise";
 import type { RecordingRun, Went } from "@/core/records/recording-run";
@@ -108,7 +109,7 @@ export class RecordingWatch {
     if (now === "source" && this.run.offTape === null) this.forget();
   }
 
-  push(block: ReadonlyArray<Float32Array | Float64Array>): void {
+  push(block: readonly Samples[]): void {
     const size = this.kept[0].length;
     let from = 0;
     while (from < block[0].length) {

@@ -1,3 +1,4 @@
+import type { Samples } from "@/core/dsp/signal";
 import type { ToneNow } from "@/core/playback/playback-now";
 import { certifiedFrequencyHz, sectionName, type Programme, type Section } from "@/core/programme/programme";
 import {
@@ -64,7 +65,7 @@ export class WhatPlays {
     this.recogniser = new ProgrammeRecogniser(sampleRateHz, channelCount, { keepSeconds, marks });
   }
 
-  push(block: Array<Float64Array | Float32Array>): void {
+  push(block: Samples[]): void {
     this.recogniser.push(block);
   }
 

@@ -1,3 +1,4 @@
+import type { Samples } from "@/core/dsp/signal";
 import { ControlWatch, type ControlTest } from "@/core/measure/control-watch";
 import { SquealWatch, type Squeal } from "@/core/measure/squeal-watch";
 import { WindWatch, type WindHeard } from "@/core/measure/wind-watch";
@@ -65,7 +66,7 @@ export class WorkshopEars {
     this.squeal?.plays(hz, speedPercent);
   }
 
-  push(block: ReadonlyArray<Float32Array | Float64Array>): void {
+  push(block: readonly Samples[]): void {
     this.control?.push(block);
     this.tick?.push(block[0]);
     this.squeal?.push(block[0]);

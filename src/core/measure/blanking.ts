@@ -2,6 +2,7 @@ import { amplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
 import { powerDb } from "@/core/dsp/decibels";
 import { HighPass } from "@/core/dsp/filter-section";
 import { median, quantileInPlace } from "@/core/dsp/quantile";
+import type { Samples } from "@/core/dsp/signal";
 import { toneInNoise } from "./tone-in-noise";
 
 /** How an old programme goes down where it was recorded over with nothing going in, one channel. */
@@ -61,7 +62,7 @@ export class BlankingWatch {
     this.channels = Array.from({ length: channelCount }, () => new BlankingOfChannel(sampleRateHz));
   }
 
-  push(block: ReadonlyArray<Float32Array | Float64Array>): void {
+  push(block: readonly Samples[]): void {
     this.channels.forEach((channel, c) => channel.push(block[c]));
   }
 

@@ -1,5 +1,6 @@
 import { amplitudeDb } from "@/core/dsp/decibels";
 import { median } from "@/core/dsp/quantile";
+import type { Samples } from "@/core/dsp/signal";
 import { HighPeaks } from "./high-peaks";
 
 /** What one channel did while a control was worked. */
@@ -58,7 +59,7 @@ export class ControlWatch {
     }));
   }
 
-  push(block: ReadonlyArray<Float32Array | Float64Array>): void {
+  push(block: readonly Samples[]): void {
     this.channels.forEach(({ crackles, level }, c) => {
       level.push(block[c]);
       crackles.push(block[c]);
@@ -89,7 +90,7 @@ class CrackleCounter {
     this.peaks = new HighPeaks(sampleRateHz, BURSTS, (peak, usual) => this.take(peak, usual));
   }
 
-  push(x: Float32Array | Float64Array): void {
+  push(x: Samples): void {
     this.peaks.push(x);
   }
 
@@ -115,7 +116,7 @@ class LevelTrack {
     this.frame = Math.round(LEVEL_FRAME_SECONDS * sampleRateHz);
   }
 
-  push(x: Float32Array | Float64Array): void {
+  push(x: Samples): void {
     for (let i = 0; i < x.length; i++) {
       this.sum += x[i] * x[i];
       if (++this.filled < this.frame) continue;

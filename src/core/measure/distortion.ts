@@ -1,3 +1,4 @@
+import type { Samples } from "@/core/dsp/signal";
 import { FlatTops } from "./flat-tops";
 import { orderLines, type OrderLine } from "./order-lines";
 
@@ -24,11 +25,7 @@ export interface Distortion {
  * @param nearHz where the tone is sought, within a tenth
  * @returns null where there is no tone, or too little of it
  */
-export function distortionOf(
-  x: Float32Array | Float64Array,
-  sampleRateHz: number,
-  nearHz: number,
-): Distortion | null {
+export function distortionOf(x: Samples, sampleRateHz: number, nearHz: number): Distortion | null {
   const found = orderLines(x, sampleRateHz, nearHz, HARMONIC_ORDERS);
   if (found === null) return null;
   const { lines, ...tone } = found;

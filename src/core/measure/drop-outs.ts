@@ -1,6 +1,7 @@
 import { FirDecimator } from "@/core/dsp/fir-decimator";
 import { joined } from "@/core/dsp/joined";
 import { kaiserLowpass } from "@/core/dsp/kaiser-lowpass";
+import type { Samples } from "@/core/dsp/signal";
 
 /** A moment in which a tone was weaker. */
 export interface DropOut {
@@ -78,7 +79,7 @@ export class DropOutMeter {
     this.heldFrom = this.filter.delaySamples / sampleRateHz;
   }
 
-  push(block: Float64Array | Float32Array): void {
+  push(block: Samples): void {
     const { re, im } = this.filter.push(block);
     this.held = joined(
       this.held,

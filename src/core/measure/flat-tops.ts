@@ -1,4 +1,5 @@
 import { largestMagnitude } from "@/core/dsp/largest-magnitude";
+import type { Samples } from "@/core/dsp/signal";
 
 /** A run of samples this near to each other, relative to the largest, is flat. */
 const SAME = 2e-5;
@@ -27,7 +28,7 @@ export class FlatTops {
     return this.tops >= FEWEST_TOPS;
   }
 
-  look(samples: Float64Array | Float32Array): void {
+  look(samples: Samples): void {
     const largest = largestMagnitude(samples);
     if (largest === 0) return;
     const [top, same] = [NEAR_TOP * largest, SAME * largest];

@@ -1,5 +1,6 @@
 import { HighPass } from "@/core/dsp/filter-section";
 import { median } from "@/core/dsp/quantile";
+import type { Samples } from "@/core/dsp/signal";
 
 interface HighPeaksOptions {
   /** What is looked at lies above. */
@@ -37,7 +38,7 @@ export class HighPeaks {
     this.frame = Math.round(frameSeconds * sampleRateHz);
   }
 
-  push(x: Float32Array | Float64Array): void {
+  push(x: Samples): void {
     const high = this.highPass.push(x);
     for (let i = 0; i < high.length; i++) {
       this.peak = Math.max(this.peak, Math.abs(high[i]));

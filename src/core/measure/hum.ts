@@ -3,6 +3,7 @@ import { amplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
 import { FirDecimator } from "@/core/dsp/fir-decimator";
 import { kaiserLowpass } from "@/core/dsp/kaiser-lowpass";
 import { quantileInPlace } from "@/core/dsp/quantile";
+import type { Samples } from "@/core/dsp/signal";
 
 export interface HumLine {
   frequencyHz: number;
@@ -56,7 +57,7 @@ export class HumMeter {
   }
 
   /** Takes a block and returns it reduced to what lies below about 500 Hz, at `rateHz`. */
-  push(block: Float64Array | Float32Array): Float32Array {
+  push(block: Samples): Float32Array {
     const low = this.decimator.push(block).re;
     for (let at = 0; at < low.length;) {
       const take = Math.min(SIZE - this.filled, low.length - at);

@@ -1,5 +1,6 @@
 import { amplitudeDb } from "@/core/dsp/decibels";
 import { TruePeak } from "@/core/dsp/true-peak";
+import type { Samples } from "@/core/dsp/signal";
 
 /** Full scale of 16-bit sound: every converter that clips reaches at least this. */
 const CLIPPED_AT = 1 - 1 / 32768;
@@ -26,7 +27,7 @@ export class LevelMeter {
   private run = 0;
   private clipped = 0;
 
-  push(block: Float64Array | Float32Array): void {
+  push(block: Samples): void {
     // locals: a field that is written for each sample is many times slower
     let [peak, sum, squares] = [this.peak, 0, 0];
     let [run, clipped] = [this.run, this.clipped];

@@ -1,5 +1,6 @@
 import { meanOf } from "@/core/dsp/mean";
 import { amplitudeDb } from "@/core/dsp/decibels";
+import type { Samples } from "@/core/dsp/signal";
 import { latestWaveform, type FlutterWaveform } from "./flutter-waveform";
 import { flutterNotKept, flutterOf, type FlutterResult } from "./flutter";
 import type { ScrapeFlutter } from "./scrape-meter";
@@ -95,7 +96,7 @@ export class LiveTransport {
     this.meter.forgetOldTones();
   }
 
-  push(block: Array<Float64Array | Float32Array>): void {
+  push(block: Samples[]): void {
     block.forEach((samples, c) => {
       for (let i = 0; i < samples.length; i++) {
         const magnitude = Math.abs(samples[i]);

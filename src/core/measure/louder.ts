@@ -1,5 +1,7 @@
+import type { Samples } from "@/core/dsp/signal";
+
 /** Of one or two channels the one with more power in it; of equal ones the first. */
-export function louder<S extends Float32Array | Float64Array>(channels: readonly S[]): S {
+export function louder<S extends Samples>(channels: readonly S[]): S {
   const power = (x: S) => {
     let sum = 0;
     for (let i = 0; i < x.length; i++) sum += x[i] * x[i];

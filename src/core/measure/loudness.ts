@@ -1,5 +1,6 @@
 import { SectionFilter, type Section } from "@/core/dsp/filter-section";
 import { powerDb } from "@/core/dsp/decibels";
+import type { Samples } from "@/core/dsp/signal";
 
 const OFFSET_DB = -0.691;
 const BLOCK_SECONDS = 0.4;
@@ -35,7 +36,7 @@ function kWeighting(sampleRateHz: number): Section[] {
  * @param channels one or two, full scale = ±1
  * @returns LUFS; −Infinity where nothing passes the gates
  */
-export function loudness(channels: ReadonlyArray<Float32Array | Float64Array>, sampleRateHz: number): number {
+export function loudness(channels: readonly Samples[], sampleRateHz: number): number {
   const weighted = channels.map((channel) => {
     const x = Float64Array.from(channel);
     for (const section of kWeighting(sampleRateHz)) new SectionFilter(section).push(x);

@@ -1,6 +1,7 @@
 import { amplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
 import { joined } from "@/core/dsp/joined";
 import { ToneDemodulator } from "@/core/dsp/tone-demodulator";
+import type { Samples } from "@/core/dsp/signal";
 
 export interface ScrapeFlutter {
   /** Of the unweighted deviation between the two rates. */
@@ -38,7 +39,7 @@ export class ScrapeMeter {
     this.demodulator = new ToneDemodulator(sampleRateHz, carrierHz, this.toHz);
   }
 
-  push(block: Float64Array | Float32Array): void {
+  push(block: Samples): void {
     this.rest = joined(this.rest, this.demodulator.push(block).deviation);
     for (; this.rest.length >= STRETCH; this.rest = this.rest.subarray(STRETCH)) {
       const piece = this.rest.subarray(0, STRETCH);

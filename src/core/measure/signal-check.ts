@@ -1,5 +1,6 @@
 import { meanLevelDb } from "./mean-level";
 import { lineThrough } from "@/core/dsp/line-fit";
+import type { Samples } from "@/core/dsp/signal";
 import { channelName } from "./channel-name";
 import { HumMeter } from "./hum";
 import { LevelMeter, type Level } from "./level-meter";
@@ -62,7 +63,7 @@ export class SignalCheck {
     this.lost += samples;
   }
 
-  push(block: Array<Float64Array | Float32Array>): void {
+  push(block: Samples[]): void {
     const length = block[0].length;
     for (let at = 0; at < length;) {
       const take = Math.min(this.perSlice - this.inSlice, length - at);
@@ -73,7 +74,7 @@ export class SignalCheck {
     }
   }
 
-  private take(block: Array<Float64Array | Float32Array>): void {
+  private take(block: Samples[]): void {
     block.forEach((samples, c) => this.meters[c].push(samples));
     const slice = this.slices.at(-1);
     const sliceStart = this.heard - this.inSlice;

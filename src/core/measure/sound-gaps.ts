@@ -1,3 +1,5 @@
+import type { Samples } from "@/core/dsp/signal";
+
 /** Fewer zeros than this can be sound: a tone's crossing, or a quiet passage of few bits. */
 const SHORTEST_HOLE = 48;
 const LONGEST_HOLE = 48_000;
@@ -30,7 +32,7 @@ export class SoundGaps {
   private heard = 0;
 
   /** The holes that ended within the block. */
-  push(block: Array<Float64Array | Float32Array>): Hole[] {
+  push(block: Samples[]): Hole[] {
     const holes: Hole[] = [];
     const { length } = block[0];
     let i = 0;
@@ -56,7 +58,7 @@ export class SoundGaps {
   }
 
   /** How loud it was just before a sample, so that a hole that begins at a zero crossing is seen too. */
-  private loudnessAt(block: ReadonlyArray<Float64Array | Float32Array>, to: number): number {
+  private loudnessAt(block: readonly Samples[], to: number): number {
     const from = Math.max(0, to - REMEMBERED);
     let loudness = from === 0 ? this.loudness : 0;
     for (let i = from; i < to; i++) {
@@ -85,5 +87,4 @@ export class SoundGaps {
   }
 }
 
-const isZero = (block: ReadonlyArray<Float64Array | Float32Array>, i: number): boolean =>
-  block.every((channel) => channel[i] === 0);
+const isZero = (block: readonly Samples[], i: number): boolean => block.every((channel) => channel[i] === 0);

@@ -1,6 +1,7 @@
 import { amplitudeOf } from "@/core/dsp/decibels";
 import { amplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
 import { quantileInPlace } from "@/core/dsp/quantile";
+import type { Samples } from "@/core/dsp/signal";
 
 const SIZE = 4096;
 const KEEP = 0.9;
@@ -26,7 +27,7 @@ export class SpectrumWatch {
     this.binHz = sampleRateHz / SIZE;
   }
 
-  push(block: Float64Array | Float32Array): void {
+  push(block: Samples): void {
     for (let at = 0; at < block.length;) {
       if (this.skip > 0) {
         const step = Math.min(this.skip, block.length - at);

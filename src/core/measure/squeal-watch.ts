@@ -1,6 +1,7 @@
 import { powerDb } from "@/core/dsp/decibels";
 import { amplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
 import { median } from "@/core/dsp/quantile";
+import type { Samples } from "@/core/dsp/signal";
 
 /** What is heard that a tape must not be played on with. */
 export interface Squeal {
@@ -90,7 +91,7 @@ export class SquealWatch {
     else this.slowerPercent = 0;
   }
 
-  push(x: Float32Array | Float64Array): void {
+  push(x: Samples): void {
     for (let i = 0; i < x.length; i++) {
       this.held[this.filled++] = x[i];
       if (this.filled < SIZE) continue;

@@ -1,4 +1,5 @@
 import { median, quantileInPlace } from "@/core/dsp/quantile";
+import type { Samples } from "@/core/dsp/signal";
 import type { DeviationTrack } from "./deviation-track";
 
 /** Below this fraction of its usual amplitude the tone counts as gone. */
@@ -24,9 +25,9 @@ export interface SteadyStretch {
   startSeconds: number;
   rateHz: number;
   /** Deviation from nominal as a fraction, drop-outs bridged by straight lines. */
-  deviation: Float32Array | Float64Array;
+  deviation: Samples;
   /** The tone's amplitude beside it; bridged where the deviation is. */
-  amplitude: Float32Array | Float64Array;
+  amplitude: Samples;
   /** Where it was bridged. */
   bridged: Bridge[];
   dropouts: number;

@@ -1,3 +1,4 @@
+import type { Samples } from "@/core/dsp/signal";
 import { HighPeaks } from "./high-peaks";
 
 /** A rhythm in the ticks that a microphone hears. */
@@ -62,7 +63,7 @@ export class TickFinder {
     this.peaks = new HighPeaks(sampleRateHz, KNOCKS, (peak, usual) => this.take(peak, usual));
   }
 
-  push(x: Float32Array | Float64Array): void {
+  push(x: Samples): void {
     this.peaks.push(x);
   }
 

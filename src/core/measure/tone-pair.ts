@@ -5,6 +5,7 @@ import { FlatTops } from "./flat-tops";
 import { longMean } from "./slow-wander";
 import { median } from "@/core/dsp/quantile";
 import { sampled } from "@/core/dsp/sampled";
+import type { Samples } from "@/core/dsp/signal";
 
 /** A tone in one channel. */
 export interface ToneLevel {
@@ -91,7 +92,7 @@ export class TonePairMeter {
     this.tops = this.kept.map(() => new FlatTops(sampleRateHz / nominalHz));
   }
 
-  push(block: ReadonlyArray<Float64Array | Float32Array>): void {
+  push(block: readonly Samples[]): void {
     for (let at = 0; at < block[0].length;) {
       const count = Math.min(block[0].length - at, this.pieceSize - this.filled);
       this.kept.forEach((kept, c) => kept.set(block[c].subarray(at, at + count), this.filled));

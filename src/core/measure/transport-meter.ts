@@ -1,5 +1,6 @@
 import { meanOf } from "@/core/dsp/mean";
 import { LARGEST_OFFSET, ToneDemodulator } from "@/core/dsp/tone-demodulator";
+import type { Samples } from "@/core/dsp/signal";
 import { channelName } from "./channel-name";
 import { DeviationTrack, type TrackLength } from "./deviation-track";
 import { flutterOf, type FlutterResult } from "./flutter";
@@ -69,7 +70,7 @@ export class TransportMeter {
    * One array per channel, all of one length; samples that are not numbers are set to zero in place.
    * @throws RangeError for another number of channels, Error once it is finished
    */
-  push(block: Array<Float64Array | Float32Array>): void {
+  push(block: Samples[]): void {
     if (this.wholeStretches) throw new Error("nothing can be added to what is finished");
     if (block.length !== this.states.length)
       throw new RangeError(`expected ${this.states.length} channels in a block, got ${block.length}`);

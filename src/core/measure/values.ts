@@ -1,3 +1,4 @@
+import type { Samples } from "@/core/dsp/signal";
 import type { Bridge } from "./steady-stretch";
 
 /** Evenly spaced values that are read piece by piece, so that nothing as long as a recording is copied. */
@@ -17,13 +18,13 @@ const MOST_KEPT = 1 << 20;
 export const kept = (values: Values): Values =>
   values.length > MOST_KEPT ? values : valuesOf(values.read(0, values.length));
 
-export const valuesOf = (x: Float32Array | Float64Array): Values => ({
+export const valuesOf = (x: Samples): Values => ({
   length: x.length,
   read: (from, to) => new Float64Array(x.subarray(from, to)),
 });
 
 /** What lies between each value and the next, times a factor; nought behind the last. */
-export const stepsOf = (x: Float32Array | Float64Array, factor: number): Values => ({
+export const stepsOf = (x: Samples, factor: number): Values => ({
   length: x.length,
   read: (from, to) => {
     const piece = new Float64Array(to - from);

@@ -3,6 +3,7 @@ import { FastFir } from "@/core/dsp/fast-fir";
 import { StereoSpectrum } from "@/core/dsp/stereo-spectrum";
 import { aWeighting, itu468Weighting, QUASI_PEAK_FOLLOWERS } from "@/core/standards/noise-weighting";
 import { sampled } from "@/core/dsp/sampled";
+import type { Samples } from "@/core/dsp/signal";
 
 /** Noise of a channel, dBFS: the level of a sine as strong. */
 export interface WeightedNoise {
@@ -29,10 +30,7 @@ const PIECE = 1 << 16;
  * windows; the quasi-peak figure is the highest after the detector has run in, or over everything where that is shorter.
  * @returns null for less than 0.3 s
  */
-export function weightedNoise(
-  channels: ReadonlyArray<Float32Array | Float64Array>,
-  sampleRateHz: number,
-): WeightedNoise[] | null {
+export function weightedNoise(channels: readonly Samples[], sampleRateHz: number): WeightedNoise[] | null {
   if ((channels[0]?.length ?? 0) < SHORTEST_SECONDS * sampleRateHz) return null;
   const powers = meanPower(channels, sampleRateHz);
   const quasiPeak = new QuasiPeak468(sampleRateHz);
@@ -44,10 +42,7 @@ export function weightedNoise(
 }
 
 /** Mean power of each bin, a full-scale sine being 1 in all of its bins together. */
-function meanPower(
-  channels: ReadonlyArray<Float32Array | Float64Array>,
-  sampleRateHz: number,
-): Float64Array[] {
+function meanPower(channels: readonly Samples[], sampleRateHz: number): Float64Array[] {
   const size = sizeFor(sampleRateHz, channels[0].length);
   const spectrum = new StereoSpectrum(size);
   const sums = channels.map(() => new Float64Array(size / 2 + 1));
@@ -88,7 +83,7 @@ export class QuasiPeak468 {
   }
 
   /** The highest reading, full scale = 1. */
-  of(x: Float32Array | Float64Array): number {
+  of(x: Samples): number {
     const runIn = Math.round(RUN_IN_SECONDS * this.sampleRateHz);
     const weighting = new FastFir(this.taps);
     const pieces = function* () {

@@ -1,6 +1,7 @@
 import { amplitudeDb } from "@/core/dsp/decibels";
 import { HighPass } from "@/core/dsp/filter-section";
 import { median } from "@/core/dsp/quantile";
+import type { Samples } from "@/core/dsp/signal";
 
 /** How long a mechanism was heard to run. */
 export interface WindHeard {
@@ -52,7 +53,7 @@ export class WindWatch {
     this.frame = Math.round(FRAME_SECONDS * sampleRateHz);
   }
 
-  push(x: Float32Array | Float64Array): void {
+  push(x: Samples): void {
     const high = this.highPass.push(x);
     for (let i = 0; i < high.length; i++) {
       this.power += high[i] * high[i];

@@ -2,6 +2,7 @@ import { FirDecimator } from "@/core/dsp/fir-decimator";
 import { joined } from "@/core/dsp/joined";
 import { kaiserLowpass } from "@/core/dsp/kaiser-lowpass";
 import { StereoSpectrum } from "@/core/dsp/stereo-spectrum";
+import type { Samples } from "@/core/dsp/signal";
 import {
   DIGIT_SECONDS,
   digitOf,
@@ -73,7 +74,7 @@ export class MarkDetector {
     this.firstSeconds = this.decimator.delaySamples / sampleRateHz + SIZE / 2 / this.rateHz;
   }
 
-  push(block: Array<Float64Array | Float32Array>): void {
+  push(block: Samples[]): void {
     this.held = joined(this.held, this.decimator.push(block[0]).re);
     this.heldRight = block[1]
       ? joined(this.heldRight, this.rightDecimator.push(block[1]).re)

@@ -1,3 +1,4 @@
+import type { Samples } from "@/core/dsp/signal";
 import type { HeardSegment } from "./heard-segment";
 import { heardSegments } from "./heard-segments";
 import { MarkDetector } from "./mark-detector";
@@ -71,7 +72,7 @@ export class ProgrammeRecogniser {
     return last?.atSeconds ?? null;
   }
 
-  push(block: Array<Float64Array | Float32Array>): void {
+  push(block: Samples[]): void {
     this.frames.push(block);
     this.detector?.push(block);
     this.pushedSeconds += block[0].length / this.sampleRateHz;

@@ -2,6 +2,7 @@ import { FirDecimator } from "@/core/dsp/fir-decimator";
 import { joined } from "@/core/dsp/joined";
 import { kaiserLowpass } from "@/core/dsp/kaiser-lowpass";
 import { StereoSpectrum } from "@/core/dsp/stereo-spectrum";
+import type { Samples } from "@/core/dsp/signal";
 
 /** The strongest lines kept of each frame, in each of the two frequency ranges. */
 const PEAKS = 3;
@@ -84,7 +85,7 @@ export class ToneFrames {
     return this.firstSeconds + frame * this.secondsPerFrame;
   }
 
-  push(block: Array<Float64Array | Float32Array>): void {
+  push(block: Samples[]): void {
     for (let c = 0; c < this.used; c++) {
       const samples = this.decimators ? this.decimators[c].push(block[c]).re : block[c];
       this.held[c] = joined(this.held[c], samples);

@@ -1,3 +1,4 @@
+import type { Samples } from "@/core/dsp/signal";
 import type { Recognition } from "@/core/programme/recognition";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import type { HeardBands } from "@/core/playback/heard-bands";
@@ -42,7 +43,7 @@ export class BandMeters {
     this.wide = wideMeters(recognition, tape, sound);
   }
 
-  push(block: ReadonlyArray<Float64Array | Float32Array>): void {
+  push(block: readonly Samples[]): void {
     for (const { meter } of [...this.tones, ...this.wide]) meter.push(block, this.at);
     this.at += block[0].length;
   }

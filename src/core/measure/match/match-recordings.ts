@@ -2,6 +2,7 @@ import { FirDecimator } from "@/core/dsp/fir-decimator";
 import { lineThrough } from "@/core/dsp/line-fit";
 import { median } from "@/core/dsp/quantile";
 import { kaiserLowpass } from "@/core/dsp/kaiser-lowpass";
+import type { Samples } from "@/core/dsp/signal";
 import { coarseMatches } from "./coarse-match";
 import { residual, robustLine, TimeMap, type MapPoint } from "./time-map";
 
@@ -50,7 +51,7 @@ export class MatchSound {
     this.startSeconds = this.decimator.delaySamples / sampleRateHz;
   }
 
-  push(block: Array<Float64Array | Float32Array>): void {
+  push(block: Samples[]): void {
     if (this.length > MOST_SECONDS * this.rateHz) {
       this.cut = true;
       return;
