@@ -1,4 +1,3 @@
-import type { Samples } from "@/core/dsp/signal";
 import { noiseLevels } from "@/core/measure/noise-levels";
 import { sweepLevels } from "@/core/measure/sweep-levels";
 import type { WideLevel } from "@/core/measure/wide-levels";
@@ -73,7 +72,7 @@ export class WideBandMeter {
   }
 
   /** @param at which frame of the recording the block begins with */
-  push(block: readonly Samples[], at: number): void {
+  push(block: readonly Float32Array | Float64Array[], at: number): void {
     const [first, last] = [Math.max(this.from, at), Math.min(this.to, at + block[0].length)];
     if (first >= last) return;
     const piece = block.map((x) => x.subarray(first - at, last - at));
