@@ -25,27 +25,29 @@
         (local.set $count (i32.sub (local.get $count) (i32.const 4)))
         (br $four))))
 
-  ;; The sum of the squares of $count single-precision numbers at $x, a multiple of four; their largest magnitude goes to $peak.
-  ;; Neither is a number where one of them is none.
-  (func (export "look") (param $x i32) (param $count i32) (param $peak i32) (result f64)
-    (local $four v128) (local $low v128) (local $high v128) (local $sum v128) (local $more v128) (local $largest v128)
+  ;; The sum of the squares of $count single-precision numbers at $x, a multiple of eight and some thousands at most: it is
+  ;; summed in single precision, and no number where one of them is none. The largest magnitude of the others goes to $peak.
+  (func (export "look") (param $x i32) (param $count i32) (param $peak i32) (result f32)
+    (local $four v128) (local $next v128) (local $sum v128) (local $more v128) (local $largest v128)
     (block $done
-      (loop $next
+      (loop $eight
         (br_if $done (i32.eqz (local.get $count)))
         (local.set $four (v128.load (local.get $x)))
-        (local.set $largest (f32x4.max (local.get $largest) (f32x4.abs (local.get $four))))
-        (local.set $low (f64x2.promote_low_f32x4 (local.get $four)))
-        (local.set $high
-          (f64x2.promote_low_f32x4
-            (i8x16.shuffle 8 9 10 11 12 13 14 15 0 1 2 3 4 5 6 7 (local.get $four) (local.get $four))))
-        (local.set $sum (f64x2.add (local.get $sum) (f64x2.mul (local.get $low) (local.get $low))))
-        (local.set $more (f64x2.add (local.get $more) (f64x2.mul (local.get $high) (local.get $high))))
-        (local.set $x (i32.add (local.get $x) (i32.const 16)))
-        (local.set $count (i32.sub (local.get $count) (i32.const 4)))
-        (br $next)))
+        (local.set $next (v128.load offset=16 (local.get $x)))
+        (local.set $sum (f32x4.add (local.get $sum) (f32x4.mul (local.get $four) (local.get $four))))
+        (local.set $more (f32x4.add (local.get $more) (f32x4.mul (local.get $next) (local.get $next))))
+        (local.set $largest
+          (f32x4.pmax
+            (f32x4.pmax (local.get $largest) (f32x4.abs (local.get $four)))
+            (f32x4.abs (local.get $next))))
+        (local.set $x (i32.add (local.get $x) (i32.const 32)))
+        (local.set $count (i32.sub (local.get $count) (i32.const 8)))
+        (br $eight)))
     (f32.store (local.get $peak)
       (f32.max
         (f32.max (f32x4.extract_lane 0 (local.get $largest)) (f32x4.extract_lane 1 (local.get $largest)))
         (f32.max (f32x4.extract_lane 2 (local.get $largest)) (f32x4.extract_lane 3 (local.get $largest)))))
-    (local.set $sum (f64x2.add (local.get $sum) (local.get $more)))
-    (f64.add (f64x2.extract_lane 0 (local.get $sum)) (f64x2.extract_lane 1 (local.get $sum)))))
+    (local.set $sum (f32x4.add (local.get $sum) (local.get $more)))
+    (f32.add
+      (f32.add (f32x4.extract_lane 0 (local.get $sum)) (f32x4.extract_lane 1 (local.get $sum)))
+      (f32.add (f32x4.extract_lane 2 (local.get $sum)) (f32x4.extract_lane 3 (local.get $sum))))))

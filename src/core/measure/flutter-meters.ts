@@ -1,7 +1,7 @@
 import { MagnitudeCounts } from "@/core/dsp/magnitude-counts";
 import { readPlaces, throughPath, type FlutterPath } from "./flutter-paths";
 import { QuasiPeakMeter } from "./quasi-peak";
-import type { Values } from "./values";
+import { PIECE, type Values } from "./values";
 
 /** The four ways a flutter figure is written, percent of the carrier. */
 export interface FlutterMeters {
@@ -80,6 +80,14 @@ export function rmsThrough(path: FlutterPath, steady: Values, rateHz: number): n
   throughPath(path, steady, rateHz, (piece, at) => {
     squares += squaresOf(piece, Math.max(0, from - at));
   });
+  return Math.sqrt(squares / (to - from));
+}
+
+/** RMS of values from one place up to another. */
+export function rmsOf(values: Values, { from, to }: { from: number; to: number }): number {
+  let squares = 0;
+  for (let at = from; at < to; at += PIECE)
+    squares += squaresOf(values.read(at, Math.min(to, at + PIECE)), 0);
   return Math.sqrt(squares / (to - from));
 }
 

@@ -2,8 +2,7 @@ import { butterworthHighpass, SectionFilter } from "@/core/dsp/filter-section";
 import { flutterWeighting } from "@/core/standards/flutter-weighting";
 import { PIECE, readMirrored, type Values } from "./values";
 
-export const FLUTTER_PATHS = ["weighted", "unweighted"] as const;
-export type FlutterPath = (typeof FLUTTER_PATHS)[number];
+export type FlutterPath = "weighted" | "unweighted";
 
 /** Slower changes are drift, not wow; with this corner 0.2 Hz is 0.3 dB down and 0.3 Hz 0.05 dB. */
 const DRIFT_CORNER_HZ = 0.1;

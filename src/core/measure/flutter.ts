@@ -1,7 +1,7 @@
 import { meanOf } from "@/core/dsp/mean";
 import { rmsBetween } from "@/core/dsp/amplitude-spectrum";
-import { readPath, rmsThrough, type FlutterMeters } from "./flutter-meters";
-import { FLUTTER_PATHS, type FlutterPath } from "./flutter-paths";
+import { readPath, rmsOf, rmsThrough, type FlutterMeters } from "./flutter-meters";
+import { readPlaces, type FlutterPath } from "./flutter-paths";
 import { flutterSpectrum } from "./flutter-spectrum";
 import { strongestComponents, type RateComponent } from "./rate-components";
 import type { Bridge, SteadyStretch } from "./steady-stretch";
@@ -126,11 +126,13 @@ function addedOf({ amplitude, rateHz }: FlutterStretch, carrierHz: number) {
   if (!amplitude || amplitude.length < 3) return null;
   const usual = meanOf(amplitude);
   if (!(usual > 0)) return null;
-  // from step to step, as the frequency is read from the phase, so that fast rates count alike in both
-  const perStep = rateHz / (2 * Math.PI * carrierHz * usual);
-  const steady = kept(valuesWithoutTrend(stepsOf(amplitude, perStep)));
-  const [weighted, unweighted] = FLUTTER_PATHS.map((path) => 100 * rmsThrough(path, steady, rateHz));
-  return { weighted, unweighted };
+  // from step to step, as the frequency is read from the phase, so that fast rates count alike in both; steps hold next to
+  // nothing slow: there is no drift to be taken out
+  const steps = stepsOf(amplitude, rateHz / (2 * Math.PI * carrierHz * usual));
+  return {
+    weighted: 100 * rmsThrough("weighted", steps, rateHz),
+    unweighted: 100 * rmsOf(steps, readPlaces("unweighted", steps.length, rateHz)),
+  };
 }
 
 /** The quasi-peak of noise, and what it exceeds a twentieth of the time, over its RMS. */

@@ -72,7 +72,7 @@ export class WideBandMeter {
   }
 
   /** @param at which frame of the recording the block begins with */
-  push(block: readonly Float32Array | Float64Array[], at: number): void {
+  push(block: ReadonlyArray<Float32Array | Float64Array>, at: number): void {
     const [first, last] = [Math.max(this.from, at), Math.min(this.to, at + block[0].length)];
     if (first >= last) return;
     const piece = block.map((x) => x.subarray(first - at, last - at));
