@@ -3,6 +3,7 @@ import { expect, test } from "./test";
 import { BenchHands } from "./bench-hands";
 import { NOT_WAV } from "./sounds";
 import { choose } from "./choose";
+import { manyLike } from "./stored";
 
 test("the floor shows every job of the demo as a tape line and what can be done", async ({ page }) => {
   await page.goto("/");
@@ -12,6 +13,22 @@ test("the floor shows every job of the demo as a tape line and what can be done"
   await expect(waiting.getByText("belt 71 mm · 30 Nov")).toBeVisible();
   await page.getByRole("link", { name: /Set speed/ }).click();
   await expect(page.getByRole("heading", { level: 1 })).toHaveText("Tarnvik T-2");
+});
+
+test("of many jobs the first stand at once, and each other once somebody scrolls to it", async ({ page }) => {
+  await page.goto("/");
+  const lines = page.getByRole("navigation", { name: /Stations of job/ });
+  await expect(lines.first()).toBeVisible();
+  await manyLike(page, "demo-job-0412", 60);
+  await page.goto("/");
+  const rows = page.getByRole("article");
+  await expect(rows).toHaveCount(64);
+  await expect(lines.first()).toBeVisible();
+  expect(await lines.count()).toBeLessThan(20);
+  const far = page.getByRole("article", { name: /like 17,/ });
+  await expect(far.getByRole("navigation")).toHaveCount(0);
+  await far.scrollIntoViewIfNeeded();
+  await expect(far.getByRole("navigation", { name: "Stations of job like 17" })).toBeVisible();
 });
 
 test("a machine of one's own: missing fields are named, then the job opens", async ({ page }) => {

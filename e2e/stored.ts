@@ -23,3 +23,29 @@ export const stored = (page: Page) =>
         };
       }),
   );
+
+/** Puts so many jobs beside one that is kept, like it in everything but their names. */
+export const manyLike = (page: Page, jobId: string, count: number) =>
+  page.evaluate(
+    ({ jobId, count }) =>
+      new Promise<void>((resolve, reject) => {
+        const opening = indexedDB.open("unzel");
+        opening.onerror = () => reject(opening.error);
+        opening.onsuccess = () => {
+          const database = opening.result;
+          const writing = database.transaction("jobs", "readwrite");
+          const jobs = writing.objectStore("jobs");
+          const getting = jobs.get(jobId);
+          getting.onsuccess = () => {
+            for (let k = 1; k <= count; k++)
+              jobs.put({ ...getting.result, id: `like-${k}`, number: `like ${k}` });
+          };
+          writing.onabort = () => reject(writing.error);
+          writing.oncomplete = () => {
+            database.close();
+            resolve();
+          };
+        };
+      }),
+    { jobId, count },
+  );

@@ -1,5 +1,5 @@
 import type { Job } from "@/core/records/job";
-import type { JobRecords } from "@/core/records/job-records";
+import type { JobParts, JobRecords } from "@/core/records/job-records";
 import type { Machine } from "@/core/records/machine";
 import { database } from "./database";
 
@@ -16,6 +16,13 @@ export async function withMachines(jobs: readonly Job[]): Promise<KnownJob[]> {
     const machine = machines[i];
     return machine ? [{ job, machine }] : [];
   });
+}
+
+/** What some jobs need of parts; of their readings nothing is read. */
+export async function partsOf(known: readonly KnownJob[]): Promise<JobParts[]> {
+  const ids = known.map(({ job }) => job.id);
+  const parts = byJob(await database.neededParts.where("jobId").anyOf(ids).toArray());
+  return known.map(({ job, machine }) => ({ job, machine, neededParts: parts.get(job.id) ?? [] }));
 }
 
 /** Everything that was written down of some jobs; of the others nothing is read. */

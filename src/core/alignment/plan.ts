@@ -1,4 +1,4 @@
-import type { JobRecords } from "@/core/records/job-records";
+import type { JobParts, JobRecords } from "@/core/records/job-records";
 import type { Station } from "@/core/stations/station";
 import { expectedOn, holdsUp, isOverdue, stateOf, type Part } from "@/core/workshop/part";
 import { routeOf } from "./registry";
@@ -48,7 +48,7 @@ export const placeOfWork = (records: JobRecords, { station } = goesOn(records)):
 /** A part with the job that needs it. */
 export interface PartOfJob {
   part: Part;
-  records: JobRecords;
+  records: JobParts;
 }
 
 /** What the parts of all jobs ask for. */
@@ -66,7 +66,7 @@ export interface PartsPlan {
 }
 
 /** Sorts the parts of all jobs that are not finished by what is to be done about them. @param today as an ISO date */
-export function partsPlan(jobs: readonly JobRecords[], today: string): PartsPlan {
+export function partsPlan(jobs: readonly JobParts[], today: string): PartsPlan {
   const plan: PartsPlan = { overdue: [], expected: [], toOrder: [], undated: [], toFit: [] };
   for (const records of jobs.filter(({ job }) => job.finishedAt === null))
     for (const part of records.neededParts ?? []) placeOf(plan, part, today)?.push({ part, records });

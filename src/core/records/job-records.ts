@@ -20,6 +20,9 @@ export interface JobRecords {
   stripDown?: readonly StripEntry[];
 }
 
+/** What of a job tells which parts it needs. */
+export type JobParts = Pick<JobRecords, "job" | "machine" | "neededParts">;
+
 /** The records that still count: those that no later one supersedes, oldest first. */
 export function inForce<T extends { id: string; at: string; supersedes: string | null }>(records: T[]): T[] {
   const superseded = new Set(records.map((record) => record.supersedes));

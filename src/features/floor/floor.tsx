@@ -22,14 +22,14 @@ import { KeyCap } from "@/ui/key-cap";
 import { JobTapeLine } from "../job/job-tape-line";
 import { backupReminder } from "../backup/backup-age";
 import type { KnownJob } from "@/storage/job-records";
-import { useFloor, useRecordsOf } from "../job/use-job-records";
+import { useRecordsOf } from "../job/use-job-records";
 import { isArchive, useJobArchive } from "../job/use-job-archive";
 import { PageFrame } from "../shell/page-frame";
 import { DifferingOffer } from "./differing-offer";
 import { shortDay } from "@/ui/short-day";
 import { today } from "../workshop/today";
-import { nextStep } from "./next-step";
 import { PartsStrip } from "./parts-strip";
+import { useFloor } from "./use-floor";
 
 /** What reads job files comes with the first file: the floor stands without it. */
 const bundles = () => import("@/storage/bundles");
@@ -39,8 +39,7 @@ export function Floor() {
   const router = useRouter();
   const archive = useJobArchive();
   const floor = useFloor();
-  const jobs = floor?.open;
-  const count = floor && floor.open.length + floor.finished.length;
+  const count = floor?.jobs.length;
   const [message, setMessage] = useState<{ severity: "success" | "error"; text: string } | null>(null);
   const [offered, setOffered] = useState<Differing[]>([]);
   const putAway = (one: Differing) => setOffered((all) => all.filter((other) => other !== one));
@@ -81,7 +80,7 @@ export function Floor() {
       setMessage({ severity: "error", text: `${file.name}: ${(error as Error).message}` });
     }
   };
-  const steps = (jobs ?? []).flatMap((records) => nextStep(records) ?? []).slice(0, 3);
+  const steps = floor?.steps ?? [];
 
   return (
     <PageFrame
@@ -129,7 +128,7 @@ export function Floor() {
             Job {job.number} was deleted within the last day.
           </Alert>
         ))}
-        {jobs === undefined && (
+        {floor === undefined && (
           <Typography sx={{ color: "text.secondary", py: 6 }}>Opening the workshop…</Typography>
         )}
         {count === 0 && <EmptyFloor onTrouble={(text) => setMessage({ severity: "error", text })} />}
@@ -167,12 +166,9 @@ export function Floor() {
             </Box>
           </>
         )}
-        {jobs && <PartsStrip jobs={jobs} />}
-        {jobs?.map((records) => (
-          <FloorJob key={records.job.id} records={records} />
-        ))}
-        {floor?.finished.map((known) => (
-          <FinishedJob key={known.job.id} known={known} />
+        {floor && <PartsStrip jobs={floor.parts} />}
+        {floor?.jobs.map((known) => (
+          <JobRow key={known.job.id} known={known} read={floor.first.get(known.job.id)} />
         ))}
         {reminder && (
           <Box sx={{ color: "text.secondary", mt: 2 }}>
@@ -187,8 +183,8 @@ export function Floor() {
   );
 }
 
-/** A job that is finished: its tape line is read and drawn once somebody scrolls to it. */
-function FinishedJob({ known }: { known: KnownJob }) {
+/** A job: where its records were not read yet its tape line is read and drawn once somebody scrolls to it. */
+function JobRow({ known, read }: { known: KnownJob; read: JobRecords | undefined }) {
   const { job, machine } = known;
   const row = useRef<HTMLDivElement>(null);
   const [seen, setSeen] = useState(false);
@@ -205,14 +201,15 @@ function FinishedJob({ known }: { known: KnownJob }) {
     watch.observe(row.current);
     return () => watch.disconnect();
   }, []);
-  const records = useRecordsOf(known, seen);
+  const own = useRecordsOf(known, seen && read === undefined);
+  const records = read ?? own;
   if (records) return <FloorJob records={records} />;
   return (
     <Box
       ref={row}
       component="article"
       aria-label={`Job ${job.number}, ${machine.name}`}
-      sx={{ borderTop: 1, borderColor: "divider", pt: 0.75, minHeight: FINISHED_HEIGHT }}
+      sx={{ borderTop: 1, borderColor: "divider", pt: 0.75, minHeight: ROW_HEIGHT }}
     >
       <Link href={`/jobs/${job.id}`} style={{ color: "inherit" }}>
         {machine.name}
@@ -223,7 +220,7 @@ function FinishedJob({ known }: { known: KnownJob }) {
 }
 
 /** About what a row with its tape line takes. */
-const FINISHED_HEIGHT = 128;
+const ROW_HEIGHT = 128;
 
 function FloorJob({ records }: { records: JobRecords }) {
   const { job, machine } = records;

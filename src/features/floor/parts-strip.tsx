@@ -2,7 +2,7 @@
 import Box from "@mui/material/Box";
 import { Link } from "@/ui/link";
 import { addDays, differenceInCalendarDays, format, isWeekend, parseISO } from "date-fns";
-import type { JobRecords } from "@/core/records/job-records";
+import type { JobParts } from "@/core/records/job-records";
 import { partsPlan, type PartOfJob } from "@/core/alignment/plan";
 import { stationById } from "@/core/alignment/registry";
 import { expectedOn, PART_WORDS, partName, stateOf } from "@/core/workshop/part";
@@ -19,7 +19,7 @@ const LANE = 21;
 const DAY = (WIDTH - 2 * LEFT) / DAYS;
 
 /** The coming weeks as a strip with what arrives when; beside it what is overdue, to be ordered and to be fitted. */
-export function PartsStrip({ jobs }: { jobs: readonly JobRecords[] }) {
+export function PartsStrip({ jobs }: { jobs: readonly JobParts[] }) {
   const from = today();
   const plan = partsPlan(jobs, from);
   const soon = plan.expected.filter(({ part }) => dayOf(part, from) < DAYS);

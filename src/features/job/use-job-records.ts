@@ -48,24 +48,6 @@ async function tapesOf(job: Job): Promise<JobView["speeds"]> {
   });
 }
 
-/** What the floor shows: of jobs that are finished only what is looked at is read. */
-export interface FloorJobs {
-  /** Those that are worked at, with their records, the last changed first. */
-  open: JobRecords[];
-  finished: KnownJob[];
-}
-
-/** Every job; a change of one that is finished does not have the others read again. */
-export function useFloor(): FloorJobs | undefined {
-  return useLiveQuery(async () => {
-    const known = await knownJobs();
-    return {
-      open: await recordsOf(known.filter(({ job }) => job.finishedAt === null)),
-      finished: known.filter(({ job }) => job.finishedAt !== null),
-    };
-  }, []);
-}
-
 /** Every job with its machine, those that are worked at first, the last changed first. */
 export const useKnownJobs = (): KnownJob[] | undefined => useLiveQuery(knownJobs, []);
 
@@ -77,7 +59,8 @@ export function useRecordsOf({ job, machine }: KnownJob, wanted: boolean): JobRe
   );
 }
 
-async function knownJobs(): Promise<KnownJob[]> {
+/** The same, read once. */
+export async function knownJobs(): Promise<KnownJob[]> {
   const known = await withMachines(await database.jobs.orderBy("updatedAt").reverse().toArray());
   return [
     ...known.filter(({ job }) => job.finishedAt === null),
