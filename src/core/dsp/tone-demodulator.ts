@@ -1,5 +1,6 @@
 import { ChainedFir } from "./chained-fir";
 import { KernelRoom } from "./fir-kernel";
+import { joinedSingles } from "./joined";
 import { kaiserLowpass } from "./kaiser-lowpass";
 import type { Samples } from "./signal";
 
@@ -102,8 +103,8 @@ export class ToneDemodulator {
     for (let at = 0; at < samples.length; at += MOST_AT_ONCE)
       parts.push(this.take(samples.subarray(at, at + MOST_AT_ONCE)));
     return {
-      deviation: inOne(parts.map(({ deviation }) => deviation)),
-      amplitude: inOne(parts.map(({ amplitude }) => amplitude)),
+      deviation: joinedSingles(...parts.map(({ deviation }) => deviation)),
+      amplitude: joinedSingles(...parts.map(({ amplitude }) => amplitude)),
     };
   }
 
@@ -148,13 +149,3 @@ export class ToneDemodulator {
 
 /** Numbers beside those that are placed. */
 const SPARE = 64;
-
-function inOne(parts: readonly Float32Array[]): Float32Array {
-  const all = new Float32Array(parts.reduce((length, part) => length + part.length, 0));
-  let at = 0;
-  for (const part of parts) {
-    all.set(part, at);
-    at += part.length;
-  }
-  return all;
-}
