@@ -47,7 +47,7 @@ export class FirDecimator {
   private take(input: Samples, re: Float32Array, im: Float32Array): number {
     const { fir } = this;
     const samples = input.length;
-    const room = new KernelRoom(fir.roomFor(samples) + 2 * (samples + SPARE));
+    const room = new KernelRoom(fir.roomFor(samples) + 2 * samples);
     const at = fir.begin(room, samples);
     room.singles.set(input, at);
     const [real, imaginary] = [room.place(samples), room.place(samples)];
@@ -57,6 +57,3 @@ export class FirDecimator {
     return count;
   }
 }
-
-/** Numbers beside those that are placed. */
-const SPARE = 64;

@@ -65,6 +65,8 @@ const kernel = begunKernel<Kernel>(FIR_KERNEL);
 
 /** Taps are taken four at a time. */
 const AT_A_TIME = 4;
+/** Each place is made a little larger than it was asked for. */
+const MOST_PLACES = 32;
 
 /** A row of taps as the kernel takes it: filled up with zeros to a multiple of four. */
 export function firRow(taps: Float64Array): Float32Array {
@@ -81,9 +83,9 @@ export class KernelRoom {
   readonly singles: Float32Array;
   private taken = 0;
 
-  /** @param count numbers that are placed in it at most */
+  /** @param count numbers that are placed in it at most, in `MOST_PLACES` at most */
   constructor(count: number) {
-    this.singles = singlesIn(kernel().memory, count + AT_A_TIME);
+    this.singles = singlesIn(kernel().memory, count + 2 * AT_A_TIME * MOST_PLACES);
   }
 
   /** Room for so many numbers, and for those that are taken along where four are taken at a time. */

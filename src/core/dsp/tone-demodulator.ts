@@ -114,7 +114,7 @@ export class ToneDemodulator {
     const { length } = samples;
     const stages = [...(lowPass ? [lowPass] : []), bandPass, smoothDeviation, smoothAmplitude];
     const room = new KernelRoom(
-      stages.reduce((sum, stage) => sum + stage.roomFor(length), 0) + 4 * (length + SPARE),
+      stages.reduce((sum, stage) => sum + stage.roomFor(length), 0) + 4 * (length + 1),
     );
     const { singles } = room;
 
@@ -146,6 +146,3 @@ export class ToneDemodulator {
     return { deviation: smooth(smoothDeviation, angle), amplitude: smooth(smoothAmplitude, size) };
   }
 }
-
-/** Numbers beside those that are placed. */
-const SPARE = 64;

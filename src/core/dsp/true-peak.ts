@@ -10,8 +10,6 @@ const TAPS_EACH_SIDE = 12;
 const CHUNK = 256;
 /** Between two samples no crest can stand much above them. */
 const NEAR = 0.7;
-/** Numbers beside those that are placed. */
-const SPARE = 64;
 
 /**
  * The highest value of the continuous waveform that the samples describe, by fourfold oversampling as
@@ -53,7 +51,7 @@ export class TruePeak {
     this.peak = Math.max(this.peak, largestMagnitude(x, fresh, fresh + count));
     if (near < NEAR * this.peak) return;
     const span = 2 * TAPS_EACH_SIDE;
-    const room = new KernelRoom(span + count + this.rows.length * span + 3 * count + SPARE);
+    const room = new KernelRoom(span + count + this.rows.length * span + 3 * count);
     const samples = room.put(x.subarray(from, fresh + count));
     const [first, second, third] = this.rows.map((row) => room.put(row));
     const between = this.rows.map(() => room.place(count));

@@ -188,8 +188,12 @@ function JobRow({ known, read }: { known: KnownJob; read: JobRecords | undefined
   const { job, machine } = known;
   const row = useRef<HTMLDivElement>(null);
   const [seen, setSeen] = useState(false);
+  const own = useRecordsOf(known, seen && read === undefined);
+  const records = read ?? own;
+  // a row that was read with the first may stand farther down later
+  const isDrawn = records !== undefined;
   useEffect(() => {
-    if (!row.current) return;
+    if (isDrawn || !row.current) return;
     const watch = new IntersectionObserver(
       ([entry]) => {
         if (!entry.isIntersecting) return;
@@ -200,9 +204,7 @@ function JobRow({ known, read }: { known: KnownJob; read: JobRecords | undefined
     );
     watch.observe(row.current);
     return () => watch.disconnect();
-  }, []);
-  const own = useRecordsOf(known, seen && read === undefined);
-  const records = read ?? own;
+  }, [isDrawn]);
   if (records) return <FloorJob records={records} />;
   return (
     <Box
