@@ -93,10 +93,15 @@ export async function importBundle(text: string): Promise<ImportOutcome> {
 }
 
 /**
- * Of what was logged, the records that are not here yet.
- * @param here what stands here under their ids, @throws ImportError where that has another content
+ * Adds, of what was logged, the records that are not here yet.
+ * @returns how many were added, @throws ImportError where one stands here with another content
  */
-function newOf<T extends { id: string }>(here: Array<T | undefined>, records: T[], what: string): T[] {
+async function addLogged(
+  table: Table<{ id: string }, string>,
+  records: ReadonlyArray<{ id: string }>,
+  what: string,
+): Promise<number> {
+  const here = await table.bulkGet(idsOf(records));
   const others = records.filter((record, i) => {
     const there = here[i];
     return there !== undefined && textInKeyOrder(there) !== textInKeyOrder(record);
@@ -105,10 +110,12 @@ function newOf<T extends { id: string }>(here: Array<T | undefined>, records: T[
     throw new ImportError(
       `${others.length === 1 ? `A ${what}` : `${others.length} ${what}s`} in the file (the first is ${others[0].id}) stood in this browser before, with another content. What was logged is never changed: nothing was imported. Delete the job here first if the file is right.`,
     );
-  return records.filter((_, i) => here[i] === undefined);
+  const added = records.filter((_, i) => here[i] === undefined);
+  await table.bulkAdd(added);
+  return added.length;
 }
 
-const idsOf = (records: Array<{ id: string }>): string[] => records.map(({ id }) => id);
+const idsOf = (records: ReadonlyArray<{ id: string }>): string[] => records.map(({ id }) => id);
 
 interface Updated {
   id: string;
@@ -159,12 +166,14 @@ async function storeContent(content: BundleContent): Promise<ImportOutcome> {
   ];
   return database.transaction("rw", tables, async () => {
     const differing = await differingOf(content);
-    const before = [await database.readings.count(), await database.adjustments.count()];
     const jobsNow: Job[] = jobs.map((job) => ({ ...job, waiting: null }));
     // a job of an earlier version names its blank tapes and no more
     const named = jobs.flatMap((job) => job.blankTapes ?? []).map(({ id, name }) => blankNamed(id, name));
-    const { readings: known, adjustments: turned, runs: ran, watches: watched } = database;
-    await Promise.all([
+    const [newReadings, newAdjustments] = await Promise.all([
+      addLogged(database.table("readings"), readings, "reading"),
+      addLogged(database.table("adjustments"), adjustments, "turn"),
+      addLogged(database.table("runs"), runs, "run"),
+      addLogged(database.table("watches"), watches, "watched run"),
       putIfLater(database.table("jobs"), jobsNow),
       putIfLater(database.table("neededParts"), [
         ...neededParts,
@@ -175,15 +184,11 @@ async function storeContent(content: BundleContent): Promise<ImportOutcome> {
       addMissing(database.table("tapes"), tapes),
       addMissing(database.table("blanks"), [...blanks, ...named]),
     ]);
-    await known.bulkAdd(newOf(await known.bulkGet(idsOf(readings)), readings, "reading"));
-    await turned.bulkAdd(newOf(await turned.bulkGet(idsOf(adjustments)), adjustments, "turn"));
-    await ran.bulkAdd(newOf(await ran.bulkGet(idsOf(runs)), runs, "run"));
-    await watched.bulkAdd(newOf(await watched.bulkGet(idsOf(watches)), watches, "watched run"));
     return {
       jobNumbers: jobs.map(({ number }) => number),
       jobIds: jobs.map(({ id }) => id),
-      newReadings: (await database.readings.count()) - before[0],
-      newAdjustments: (await database.adjustments.count()) - before[1],
+      newReadings,
+      newAdjustments,
       differing,
     };
   });

@@ -1,5 +1,8 @@
+/** Every file of it is fetched for that, from a server that may still be sending what the first screen needs. */
+const AFTER_MS = 1000;
+
 /**
- * Has the application kept in this browser, so that it opens without its server.
+ * Has the application kept in this browser, so that it opens without its server: a second after this is called.
  * @param onNewer called when a newer one is there; what it is given loads it
  * @returns ends the watch
  */
@@ -31,6 +34,9 @@ export function keepApplication(onNewer: (takeOver: () => void) => void): () => 
     );
   };
   // without it everything works while the server is there
-  watch().catch(() => undefined);
-  return () => ended.abort();
+  const begin = setTimeout(() => watch().catch(() => undefined), AFTER_MS);
+  return () => {
+    clearTimeout(begin);
+    ended.abort();
+  };
 }

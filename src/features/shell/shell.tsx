@@ -44,7 +44,7 @@ export function Shell({ demo, nonce, children }: ShellProps) {
         )}
         <FolderKeeper />
         <StorageReady value={ready}>{children}</StorageReady>
-        <UpdateOffer />
+        {ready && <UpdateOffer />}
         <StorageAlerts />
       </ThemeProvider>
     </>
