@@ -15,7 +15,10 @@ test("the floor shows every job of the demo as a tape line and what can be done"
   await expect(page.getByRole("heading", { level: 1 })).toHaveText("Tarnvik T-2");
 });
 
-test("of many jobs the first stand at once, and each other once somebody scrolls to it", async ({ page }) => {
+test("of many jobs the first stand at once, and each other once somebody scrolls to it", async ({
+  page,
+  context,
+}) => {
   await page.goto("/");
   const lines = page.getByRole("navigation", { name: /Stations of job/ });
   await expect(lines.first()).toBeVisible();
@@ -29,6 +32,17 @@ test("of many jobs the first stand at once, and each other once somebody scrolls
   await expect(far.getByRole("navigation")).toHaveCount(0);
   await far.scrollIntoViewIfNeeded();
   await expect(far.getByRole("navigation", { name: "Stations of job like 17" })).toBeVisible();
+
+  // the last of those that stand at once is pushed down by another that is worked at
+  await page.goto("/");
+  const last = page.getByRole("article", { name: (await rows.nth(3).getAttribute("aria-label"))! });
+  await expect(last.getByRole("navigation")).toBeVisible();
+  const other = await context.newPage();
+  await other.goto("/jobs/like-17");
+  await other.getByLabel("Notes").fill("Left guide is worn.");
+  await expect(rows.first()).toHaveAccessibleName(/like 17,/);
+  await expect(rows.nth(4)).toHaveAccessibleName((await last.getAttribute("aria-label"))!);
+  await expect(last.getByRole("navigation")).toBeVisible();
 });
 
 test("a machine of one's own: missing fields are named, then the job opens", async ({ page }) => {

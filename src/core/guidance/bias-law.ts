@@ -1,7 +1,9 @@
-import { CholeskyDecomposition, inverse, Matrix, solve } from "ml-matrix";
 import { SeededRandom } from "@/core/dsp/seeded-random";
 import { asAtCassetteSpeed } from "@/core/standards/bias-curves";
 import { sensitivityDb, thirdDb } from "./bias-curves";
+import { curveThroughPoints } from "./curve-through-points";
+import { fitByDampedSteps, type Fitted, type Residuals } from "./damped-steps";
+import { likelyValues } from "./likely-walk";
 import { TabulatedCurve } from "./tabulated-curve";
 
 /** What came back at one place of the bias screw, dB re what went in. */
@@ -41,7 +43,6 @@ const MISFIT_DB = { middle: 0.06, high: 0.12, third: 0.4 } as const;
 const STRAY_DB = { middle: 0.3, high: 0.5, third: 1 } as const;
 const STRAY_LENGTH_DB = 2.5;
 const MEASURED_DB = { middle: 0.03, high: 0.05, third: 0.2 } as const;
-const STRAY_RATE = 1 / (2 * STRAY_LENGTH_DB ** 2);
 const SIGMA_DB = {
   middle: Math.hypot(MISFIT_DB.middle, MEASURED_DB.middle),
   high: Math.hypot(MISFIT_DB.high, MEASURED_DB.high),
@@ -63,10 +64,6 @@ const GO_ON = 7;
 const ROUNDS = 30;
 /** Of twice the logarithm of the likelihood: what fits worse is not counted. */
 const AS_LIKELY = 9;
-/** Places of a walk through what is likely, so many steps apart, which are so long by turns. */
-const SAMPLES = 24;
-const STEPS_APART = 60;
-const STEPS = [0.2, 0.5, 0.9];
 const SEED = 31;
 
 /** What fits points best, before anything is drawn from it. */
@@ -119,10 +116,8 @@ function modesOf(fits: readonly Fit[]): Fit[] {
   return modes;
 }
 
-interface Fit {
+interface Fit extends Fitted {
   way: number;
-  values: number[];
-  cost: number;
 }
 
 /** Places of the parameters: screw, then level, shift and depth of each curve. */
@@ -207,29 +202,16 @@ class Problem {
     return cost;
   }
 
-  /** Least squares by damped steps (Marquardt 1963), from a start. */
+  private residuals(way: number): Residuals {
+    return {
+      cost: (values) => this.cost(values, way),
+      normalEquations: (values) => this.normalEquations(values, way),
+    };
+  }
+
+  /** The values that fit best, from a start. */
   fit(start: number[], way: number, rounds: number): Fit {
-    let values = start;
-    let cost = this.cost(values, way);
-    let { squares, slope } = this.normalEquations(values, way);
-    let damping = 1e-2;
-    for (let round = 0; round < rounds; round++) {
-      const damped = squares.map((row, i) => row.with(i, row[i] * (1 + damping)));
-      const step = new CholeskyDecomposition(damped).solve(Matrix.columnVector(slope));
-      const next = values.map((v, i) => v - step.get(i, 0));
-      const nextCost = this.cost(next, way);
-      if (nextCost < cost) {
-        const gained = cost - nextCost;
-        [values, cost] = [next, nextCost];
-        damping /= 4;
-        if (gained < 1e-4) break;
-        ({ squares, slope } = this.normalEquations(values, way));
-      } else {
-        damping *= 6;
-        if (damping > 1e6) break;
-      }
-    }
-    return { way, values, cost };
+    return { way, ...fitByDampedSteps(this.residuals(way), start, rounds) };
   }
 
   /**
@@ -269,22 +251,10 @@ class Problem {
     return { squares, slope };
   }
 
-  /** The law of a fit, and others that are about as likely: places of a walk through what is likely (Metropolis et al. 1953). */
-  laws({ way, values, cost }: Fit, weight: number, random: SeededRandom): BiasLaw[] {
-    const { squares } = this.normalEquations(values, way);
-    // steps of covariance (JᵀJ)⁻¹
-    const spread = inverse(new CholeskyDecomposition(squares).lowerTriangularMatrix.transpose()).to2DArray();
-    const laws = [values];
-    let [here, hereCost] = [values, cost];
-    for (let step = 1; step <= SAMPLES * STEPS_APART; step++) {
-      const length = STEPS[step % STEPS.length];
-      const z = here.map(() => length * random.normal());
-      const next = here.map((value, i) => value + spread[i].reduce((sum, s, j) => sum + s * z[j], 0));
-      const nextCost = this.cost(next, way);
-      if (random.uniform() < Math.exp((hereCost - nextCost) / 2)) [here, hereCost] = [next, nextCost];
-      if (step % STEPS_APART === 0) laws.push(here);
-    }
-    return laws.map((one) => ({ weight, ...this.law(one, way) }));
+  /** The law of a fit, and others that are about as likely. */
+  laws(fit: Fit, weight: number, random: SeededRandom): BiasLaw[] {
+    const likely = likelyValues(this.residuals(fit.way), fit, random);
+    return likely.map((values) => ({ weight, ...this.law(values, fit.way) }));
   }
 
   private law(values: number[], way: number): Omit<BiasLaw, "weight"> {
@@ -292,32 +262,14 @@ class Problem {
     return { dbPerTurn: way * this.dbPerTurn(values), middleDb, highDb, thirdDb };
   }
 
-  /** The shape led through what was measured: what is left over is a smooth function of bias (Rasmussen and Williams 2006). */
   private throughPoints(values: number[], way: number, c: number): (turns: number) => number {
     const curve = CURVES[c];
     const bias = this.bias(values, way);
-    const shaped = this.shaped(values, c);
-    const known = this.heard[c].map(({ turns, db }) => {
-      const u = bias(turns);
-      return { u, off: db - shaped(u) };
-    });
-    const alike = (a: number, b: number) => STRAY_DB[curve] ** 2 * Math.exp(-((a - b) ** 2) * STRAY_RATE);
-    const weights =
-      known.length === 0
-        ? []
-        : solve(
-            new Matrix(
-              known.map((one, i) =>
-                known.map((other, j) => alike(one.u, other.u) + (i === j ? MEASURED_DB[curve] ** 2 : 0)),
-              ),
-            ),
-            Matrix.columnVector(known.map(({ off }) => off)),
-          ).to1DArray();
-    return (turns) => {
-      const at = bias(turns);
-      let db = shaped(at);
-      for (let i = 0; i < known.length; i++) db += weights[i] * alike(at, known[i].u);
-      return db;
-    };
+    const through = curveThroughPoints(
+      this.shaped(values, c),
+      this.heard[c].map(({ turns, db }) => ({ x: bias(turns), y: db })),
+      { stray: STRAY_DB[curve], length: STRAY_LENGTH_DB, measured: MEASURED_DB[curve] },
+    );
+    return (turns) => through(bias(turns));
   }
 }
