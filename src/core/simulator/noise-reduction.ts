@@ -1,7 +1,6 @@
 import { Compander } from "./compander";
+import type { Stereo } from "./stereo";
 import type { TransportParameters } from "./transport-parameters";
-
-type Pair = readonly [Float64Array, Float64Array];
 
 /** The noise reduction of a recorder: an encoder before the tape and a decoder behind it, for each channel. */
 export class NoiseReduction {
@@ -18,22 +17,22 @@ export class NoiseReduction {
   }
 
   /** What is recorded, its quiet treble lifted. @param zero amplitude of a tone at 0 */
-  encoded(input: Pair, zero: number): Pair {
+  encoded(input: Readonly<Stereo>, zero: number): Stereo {
     return through(input, this.encoders, [zero, zero]);
   }
 
   /** What comes off the tape, taken down as far as it was lifted. @param zeros amplitude of a tone at 0, of each channel */
-  decoded(output: Pair, zeros: readonly [number, number]): Pair {
+  decoded(output: Readonly<Stereo>, zeros: readonly [number, number]): Stereo {
     return through(output, this.decoders, zeros);
   }
 }
 
 /** Both channels re 0, through their companders, and back. */
 function through(
-  sound: Pair,
+  sound: Readonly<Stereo>,
   companders: readonly [Compander, Compander],
   zeros: readonly [number, number],
-): Pair {
+): Stereo {
   const one = (c: 0 | 1) => {
     const x = sound[c].map((v) => v / zeros[c]);
     companders[c].push(x);

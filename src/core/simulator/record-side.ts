@@ -3,6 +3,7 @@ import { FastFir } from "@/core/dsp/fast-fir";
 import { digitalSection, prewarp, SectionFilter } from "@/core/dsp/filter-section";
 import { BIAS_OVER_TYPE_I_DB, TAPE_TYPES, type TapeType } from "@/core/standards/tape-types";
 import { HALF_TAPS, tapsFor } from "./gain-taps";
+import type { Stereo } from "./stereo";
 import { ordinary, sensitivityDb, thirdShare, trebleShelfDb, type TapeFormula } from "./tape-formula";
 import type { TransportParameters } from "./transport-parameters";
 import { Trimmer } from "./trimmer";
@@ -10,8 +11,6 @@ import { Trimmer } from "./trimmer";
 /** What is turned on the record side, for each channel. */
 export const RECORD_TRIMMERS = ["record-level", "bias", "record-response"] as const;
 export type RecordTrimmer = (typeof RECORD_TRIMMERS)[number];
-
-type Pair = [Float64Array, Float64Array];
 
 /** Treble saturates earlier than the middle: it meets the tape lifted so far. */
 const LIFT_FROM_HZ = 3000;
@@ -83,7 +82,7 @@ export class RecordSide {
    * As much flux of both tracks as went in.
    * @param oscillatorDb amplitude of the oscillator re what it should be
    */
-  push(input: readonly [Float64Array, Float64Array], oscillatorDb = 0): Pair {
+  push(input: Readonly<Stereo>, oscillatorDb = 0): Stereo {
     const { parameters: p } = this;
     return [0, 1].map((c) => {
       const channel = c as 0 | 1;
@@ -95,7 +94,7 @@ export class RecordSide {
         lean: LEAN * p["head.magnetised"],
         cornerHz: this.multiplex ? p["multiplex.cornerHz"] : 0,
       });
-    }) as Pair;
+    }) as Stereo;
   }
 
   /** By how much the headroom extension lowers bias for the treble of a block, in steps. */

@@ -1,5 +1,6 @@
 import { joined } from "@/core/dsp/joined";
 import { interpolateMany, INTERPOLATOR_REACH } from "@/core/dsp/sinc-interpolator";
+import type { Stereo } from "./stereo";
 import { GRID_PER_SECOND, type TapeSide } from "./tape";
 
 /**
@@ -8,7 +9,7 @@ import { GRID_PER_SECOND, type TapeSide } from "./tape";
  */
 export class TapeRecorder {
   private held: Block | null = null;
-  private before: Pair = [new Float64Array(INTERPOLATOR_REACH), new Float64Array(INTERPOLATOR_REACH)];
+  private before: Stereo = [new Float64Array(INTERPOLATOR_REACH), new Float64Array(INTERPOLATOR_REACH)];
 
   constructor(private readonly side: TapeSide) {}
 
@@ -28,7 +29,7 @@ export class TapeRecorder {
     this.held = null;
   }
 
-  private write({ sound, places, residue }: Block, next: Pair): void {
+  private write({ sound, places, residue }: Block, next: Stereo): void {
     const n = places.length;
     // as much on both sides as an interpolation at the edges reaches for, silence where the next block is short
     const silence = new Float64Array(INTERPOLATOR_REACH + 1);
@@ -51,14 +52,12 @@ export class TapeRecorder {
       return values;
     });
     for (let k = 0; k < asked.length; k++) this.side.write(first + k, onLeft[k], onRight[k], residue);
-    this.before = [left, right].map((x) => x.slice(n, n + INTERPOLATOR_REACH)) as Pair;
+    this.before = [left, right].map((x) => x.slice(n, n + INTERPOLATOR_REACH)) as Stereo;
   }
 }
 
-type Pair = [Float64Array, Float64Array];
-
 interface Block {
-  sound: Pair;
+  sound: Stereo;
   places: Float64Array;
   residue: number;
 }
