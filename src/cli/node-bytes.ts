@@ -1,6 +1,6 @@
 import { readSync } from "node:fs";
 import { open } from "node:fs/promises";
-import type { ByteSource } from "@/core/formats/byte-source";
+import { runOfReads, type ByteSource } from "@/core/formats/byte-source";
 
 /** A file on disk as a byte source; close it when done. */
 export async function bytesOfFile(path: string): Promise<ByteSource & { close(): Promise<void> }> {
@@ -11,13 +11,21 @@ export async function bytesOfFile(path: string): Promise<ByteSource & { close():
     throw new Error(stat.isDirectory() ? "it is a folder." : "it is no plain file.");
   }
   const { size } = stat;
+  const readInto = (room: Uint8Array, offset: number, length: number) => {
+    const wanted = Math.max(0, Math.min(length, size - offset));
+    // the command line has nothing else to do meanwhile, and waiting costs more than reading
+    return room.subarray(0, readSync(handle.fd, room, 0, wanted, offset));
+  };
   return {
     size,
-    async read(offset, length, room) {
-      const wanted = Math.max(0, Math.min(length, size - offset));
-      const bytes = room?.subarray(0, wanted) ?? new Uint8Array(wanted);
-      // the command line has nothing else to do meanwhile, and waiting costs more than reading
-      return bytes.subarray(0, readSync(handle.fd, bytes, 0, wanted, offset));
+    read: async (offset, length) =>
+      readInto(new Uint8Array(Math.max(0, Math.min(length, size - offset))), offset, length),
+    readFrom(offset) {
+      let room = new Uint8Array(0);
+      return runOfReads(async (at, length) => {
+        if (room.length < length) room = new Uint8Array(length);
+        return readInto(room, at, length);
+      }, offset);
     },
     close: () => handle.close(),
   };

@@ -1,5 +1,5 @@
 import "./without-eval";
-import { bytesOfBlob } from "@/core/formats/byte-source";
+import { bytesOfBlob } from "@/core/formats/blob-bytes";
 import { openSound } from "@/core/formats/open-sound";
 import { humSpeedOf, type HumSpeed } from "@/core/measure/hum-speed";
 import { listeningPair, type HeardSound, type ListeningPair } from "@/core/measure/listening-pair";

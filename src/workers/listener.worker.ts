@@ -1,7 +1,7 @@
 import "./without-eval";
 import * as Comlink from "comlink";
 import { openSound } from "@/core/formats/open-sound";
-import { bytesOfBlob } from "@/core/formats/byte-source";
+import { bytesOfBlob } from "@/core/formats/blob-bytes";
 import { wavFile } from "@/core/formats/wav-writer";
 import { findSides } from "@/core/live/find-sides";
 import { loopBackOf } from "@/core/live/loop-back";

@@ -1,5 +1,5 @@
 import "./without-eval";
-import { bytesOfBlob } from "@/core/formats/byte-source";
+import { bytesOfBlob } from "@/core/formats/blob-bytes";
 import { openSound } from "@/core/formats/open-sound";
 import { soundInMemory } from "@/core/formats/sound-file";
 import { measureRecording, type RecordingReport } from "@/core/recordings/measure-recording";

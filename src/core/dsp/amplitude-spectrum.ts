@@ -1,5 +1,6 @@
 import { fftWorkspace } from "./fft-workspace";
 import { hannWindow } from "./hann-window";
+import type { Samples } from "./signal";
 
 export interface AmplitudeSpectrum {
   binHz: number;
@@ -14,21 +15,36 @@ export interface AmplitudeSpectrum {
  * (Welch 1967), each padded with zeros to `size`. A signal shorter than `stretch` is one stretch.
  * @param size a power of two, at least `stretch`
  */
-export function amplitudeSpectrum(
-  x: ArrayLike<number>,
+export const amplitudeSpectrum = (
+  x: Samples,
+  sampleRateHz: number,
+  size: number,
+  stretch = size,
+): AmplitudeSpectrum =>
+  spectrumByPieces(
+    { length: x.length, read: (from, to) => x.subarray(from, to) },
+    sampleRateHz,
+    size,
+    stretch,
+  );
+
+/** The same of values that are read one stretch after the other. */
+export function spectrumByPieces(
+  values: { length: number; read(from: number, to: number): Samples },
   sampleRateHz: number,
   size: number,
   stretch = size,
 ): AmplitudeSpectrum {
-  const used = Math.min(stretch, x.length);
+  const used = Math.min(stretch, values.length);
   const { fft, input, output } = fftWorkspace(size);
   const window = hannWindow(used);
   input.fill(0);
   const power = new Float64Array(size / 2 + 1);
   const hop = Math.max(1, used >> 1);
   let averages = 0;
-  for (let start = 0; start + used <= x.length; start += hop) {
-    for (let i = 0; i < used; i++) input[i] = x[start + i] * window[i];
+  for (let start = 0; start + used <= values.length; start += hop) {
+    const piece = values.read(start, start + used);
+    for (let i = 0; i < used; i++) input[i] = piece[i] * window[i];
     fft.realTransform(output, input);
     for (let k = 0; k < power.length; k++) {
       const re = output[2 * k];

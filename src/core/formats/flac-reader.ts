@@ -1,4 +1,4 @@
-import type { ByteSource } from "./byte-source";
+import type { ByteRun, ByteSource } from "./byte-source";
 import { BytesEnd } from "./flac-bits";
 import {
   BadFrame,
@@ -50,15 +50,23 @@ export async function openFlac(source: ByteSource): Promise<SoundFile> {
   const stream = { sampleRateHz, channelCount, bitsPerSample };
   const soundAt = await startOfSound(source, start);
 
+  const could = MOST_SAMPLES_PER_BYTE * source.size;
+  const mostSamples = claimedFrames > 0 ? Math.min(claimedFrames, could) : could;
+
   const warnings: string[] = [];
   const blocks = async function* (): AsyncGenerator<Float32Array[]> {
     warnings.length = 0;
     const full = 2 ** (bitsPerSample - 1);
-    const decoder = new Frames(source, soundAt, stream, claimedFrames);
+    const run = source.readFrom(soundAt);
+    const decoder = new Frames(run, stream, mostSamples);
     let frames = 0;
-    for await (const channels of decoder.blocks()) {
-      frames += channels[0].length;
-      yield channels.map((channel) => new Float32Array(channel.map((sample) => sample / full)));
+    try {
+      for await (const channels of decoder.blocks()) {
+        frames += channels[0].length;
+        yield channels.map((channel) => new Float32Array(channel.map((sample) => sample / full)));
+      }
+    } finally {
+      await run.end();
     }
     if (decoder.good === 0)
       throw new SoundFileError(
@@ -111,22 +119,16 @@ class Frames {
   damaged = 0;
   silenced = 0;
   private held = new Uint8Array(0);
-  private readAt: number;
   private position = 0;
   /** Of the first frame, where frames are numbered. */
   private usualSize = 0;
-  private readonly mostSamples: number;
 
+  /** @param mostSamples that there can be in it */
   constructor(
-    private readonly source: ByteSource,
-    soundAt: number,
+    private readonly run: ByteRun,
     private readonly stream: FlacStream,
-    claimedFrames: number,
-  ) {
-    this.readAt = soundAt;
-    const could = MOST_SAMPLES_PER_BYTE * source.size;
-    this.mostSamples = claimedFrames > 0 ? Math.min(claimedFrames, could) : could;
-  }
+    private readonly mostSamples: number,
+  ) {}
 
   async *blocks(): AsyncGenerator<Float64Array[]> {
     let isLost = false;
@@ -205,9 +207,8 @@ class Frames {
 
   /** Reads on, more at a time the more is needed at once. @returns whether there was more */
   private async more(): Promise<boolean> {
-    const piece = await this.source.read(this.readAt, Math.max(PIECE_BYTES, this.held.length));
+    const piece = await this.run.next(Math.max(PIECE_BYTES, this.held.length));
     if (piece.length === 0) return false;
-    this.readAt += piece.length;
     const held = new Uint8Array(this.held.length + piece.length);
     held.set(this.held);
     held.set(piece, this.held.length);

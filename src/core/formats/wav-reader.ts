@@ -88,16 +88,19 @@ export async function openWav(source: ByteSource): Promise<SoundFile> {
     warnings,
     async *blocks(framesPerBlock = 32768) {
       const out = Array.from({ length: channelCount }, () => new Float32Array(framesPerBlock));
-      const room = new Uint8Array(framesPerBlock * bytesPerFrame);
-      for (let frame = 0; frame < frameCount; frame += framesPerBlock) {
-        const wanted = Math.min(framesPerBlock, frameCount - frame);
-        const raw = await source.read(offset + frame * bytesPerFrame, wanted * bytesPerFrame, room);
-        const got = Math.floor(raw.length / bytesPerFrame);
-        if (got === 0) return;
-        decode(raw, got, out);
-        if (kind === "float" && silenced(out, got) && !warnings.includes(NO_SAMPLES))
-          warnings.push(NO_SAMPLES);
-        yield got === framesPerBlock ? out : out.map((channel) => channel.subarray(0, got));
+      const run = source.readFrom(offset);
+      try {
+        for (let frame = 0; frame < frameCount; frame += framesPerBlock) {
+          const raw = await run.next(Math.min(framesPerBlock, frameCount - frame) * bytesPerFrame);
+          const got = Math.floor(raw.length / bytesPerFrame);
+          if (got === 0) return;
+          decode(raw, got, out);
+          if (kind === "float" && silenced(out, got) && !warnings.includes(NO_SAMPLES))
+            warnings.push(NO_SAMPLES);
+          yield got === framesPerBlock ? out : out.map((channel) => channel.subarray(0, got));
+        }
+      } finally {
+        await run.end();
       }
     },
   };

@@ -1,3 +1,5 @@
+import type { Samples } from "@/core/dsp/signal";
+
 /** The deviation of one part over one of its turns. */
 export interface OnceAround {
   /** Percent, at even steps of the turn; its mean is nought. */
@@ -15,7 +17,7 @@ const HIGHEST_RATE_HZ = 250;
  * @param even deviation as a fraction at even steps of tape (`RateLines.even`), `rateHz` steps a second
  * @param turnsPerSecond rate of the part at mean speed
  */
-export function onceAround(even: Float64Array, rateHz: number, turnsPerSecond: number): OnceAround {
+export function onceAround(even: Samples, rateHz: number, turnsPerSecond: number): OnceAround {
   const steps = Math.max(8, Math.min(MOST_STEPS, Math.floor((2 * HIGHEST_RATE_HZ) / turnsPerSecond)));
   const turns = Math.floor((even.length * turnsPerSecond) / rateHz);
   const sums = new Float64Array(steps);

@@ -2,6 +2,7 @@ import { amplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
 import { amplitudeDb } from "@/core/dsp/decibels";
 import { median } from "@/core/dsp/quantile";
 import { summitNear } from "@/core/dsp/spectral-summit";
+import type { Samples } from "@/core/dsp/signal";
 
 /** The bias oscillator as it comes out of a machine. */
 export interface OscillatorLine {
@@ -25,7 +26,7 @@ const STANDS_OUT_DB = 20;
  * @returns null where the sample rate does not reach so high, the sound is too short, or no line stands out
  */
 export function oscillatorLine(
-  channels: ReadonlyArray<ArrayLike<number>>,
+  channels: readonly Samples[],
   sampleRateHz: number,
 ): OscillatorLine | null {
   const toHz = TO_SHARE * sampleRateHz;

@@ -1,7 +1,7 @@
-import { amplitudeSpectrum, type AmplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
+import { spectrumByPieces, type AmplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
 import { summitNear } from "@/core/dsp/spectral-summit";
 import type { SteadyStretch } from "./steady-stretch";
-import { withoutTrend } from "./without-trend";
+import { valuesOf, valuesWithoutTrend } from "./values";
 
 /** One line of the rate spectrum of a deviation. */
 export interface RateLine {
@@ -20,7 +20,7 @@ export interface RateLines {
   resolutionHz: number;
   spectrum: AmplitudeSpectrum;
   /** The deviation at even steps of tape, which all this was read from. */
-  even: Float64Array;
+  even: Float32Array;
 }
 
 const LOWEST_RATE_HZ = 0.1;
@@ -43,7 +43,7 @@ export function rateLines({ deviation, rateHz }: Pick<SteadyStretch, "deviation"
   const even = evenInTape(deviation);
   const used = Math.min(even.length, LONGEST_STRETCH);
   const size = 2 * 2 ** Math.ceil(Math.log2(used));
-  const spectrum = amplitudeSpectrum(withoutTrend(even), rateHz, size, used);
+  const spectrum = spectrumByPieces(valuesWithoutTrend(valuesOf(even)), rateHz, size, used);
   const { amplitude, binHz, binsPerLine: line } = spectrum;
   const first = Math.max(Math.ceil(2 * line), Math.ceil(LOWEST_RATE_HZ / binHz));
   const last = Math.min(amplitude.length - 2, Math.floor(HIGHEST_RATE_HZ / binHz));
@@ -78,12 +78,12 @@ export function rateLines({ deviation, rateHz }: Pick<SteadyStretch, "deviation"
 }
 
 /** The deviation at equal steps of tape that has passed, as many as there were in time. */
-function evenInTape(deviation: SteadyStretch["deviation"]): Float64Array {
+function evenInTape(deviation: SteadyStretch["deviation"]): Float32Array {
   const n = deviation.length;
   let mean = 0;
   for (let i = 0; i < n; i++) mean += deviation[i];
   mean /= n;
-  const out = new Float64Array(n);
+  const out = new Float32Array(n);
   let passed = 0; // tape at sample i, in mean steps
   let k = 0;
   for (let i = 0; i + 1 < n; i++) {
