@@ -11,7 +11,7 @@ export interface ByteRun {
   /** Up to so many of the bytes that follow, fewer only at the end. They stand until the next are asked for. */
   next(length: number): Promise<Uint8Array>;
   /** Nothing more is wanted. */
-  end(): Promise<void>;
+  end(): void;
 }
 
 /** A run of pieces that are read one by one. */
@@ -26,7 +26,7 @@ export function runOfReads(
       at += bytes.length;
       return bytes;
     },
-    end: async () => {},
+    end: () => {},
   };
 }
 

@@ -66,7 +66,7 @@ export async function openFlac(source: ByteSource): Promise<SoundFile> {
         yield channels.map((channel) => new Float32Array(channel.map((sample) => sample / full)));
       }
     } finally {
-      await run.end();
+      run.end();
     }
     if (decoder.good === 0)
       throw new SoundFileError(

@@ -100,7 +100,7 @@ export async function openWav(source: ByteSource): Promise<SoundFile> {
           yield got === framesPerBlock ? out : out.map((channel) => channel.subarray(0, got));
         }
       } finally {
-        await run.end();
+        run.end();
       }
     },
   };

@@ -66,7 +66,7 @@ export class DeviationTrack {
     return Math.max(0, Math.ceil((seconds - this.startSeconds) * this.rateHz));
   }
 
-  /** Drops what is older than the limit, once that is an eighth too much, or makes the store twice as large. */
+  /** Drops what is older than the limit, once that is a share too much, or makes the store twice as large. */
   private makeRoom(needed: number): void {
     const most = Math.ceil(this.keep * (1 + SPARE_SHARE));
     if (needed > most && this.length > this.keep) {
@@ -91,5 +91,5 @@ export class DeviationTrack {
 }
 
 /** So much more than is kept is held before anything is dropped. */
-const SPARE_SHARE = 1 / 8;
+const SPARE_SHARE = 1 / 32;
 const SMALLEST_STORE = 4096;

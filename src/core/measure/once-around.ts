@@ -1,4 +1,4 @@
-import type { Samples } from "@/core/dsp/signal";
+import { PIECE, type Values } from "./values";
 
 /** The deviation of one part over one of its turns. */
 export interface OnceAround {
@@ -17,17 +17,20 @@ const HIGHEST_RATE_HZ = 250;
  * @param even deviation as a fraction at even steps of tape (`RateLines.even`), `rateHz` steps a second
  * @param turnsPerSecond rate of the part at mean speed
  */
-export function onceAround(even: Samples, rateHz: number, turnsPerSecond: number): OnceAround {
+export function onceAround(even: Values, rateHz: number, turnsPerSecond: number): OnceAround {
   const steps = Math.max(8, Math.min(MOST_STEPS, Math.floor((2 * HIGHEST_RATE_HZ) / turnsPerSecond)));
   const turns = Math.floor((even.length * turnsPerSecond) / rateHz);
   const sums = new Float64Array(steps);
   const counts = new Float64Array(steps);
   const used = Math.min(even.length, Math.floor((turns * rateHz) / turnsPerSecond));
-  for (let i = 0; i < used; i++) {
-    const turn = (i * turnsPerSecond) / rateHz;
-    const step = Math.floor((turn - Math.floor(turn)) * steps);
-    sums[step] += even[i];
-    counts[step]++;
+  for (let from = 0; from < used; from += PIECE) {
+    const piece = even.read(from, Math.min(used, from + PIECE));
+    for (let k = 0; k < piece.length; k++) {
+      const turn = ((from + k) * turnsPerSecond) / rateHz;
+      const step = Math.floor((turn - Math.floor(turn)) * steps);
+      sums[step] += piece[k];
+      counts[step]++;
+    }
   }
   const percent = sums.map((sum, s) => (counts[s] > 0 ? (100 * sum) / counts[s] : 0));
   const mean = percent.reduce((a, b) => a + b, 0) / steps;

@@ -25,10 +25,7 @@ const STANDS_OUT_DB = 20;
  * @param channels the last seconds, full scale = ±1
  * @returns null where the sample rate does not reach so high, the sound is too short, or no line stands out
  */
-export function oscillatorLine(
-  channels: readonly Samples[],
-  sampleRateHz: number,
-): OscillatorLine | null {
+export function oscillatorLine(channels: readonly Samples[], sampleRateHz: number): OscillatorLine | null {
   const toHz = TO_SHARE * sampleRateHz;
   if (toHz < 1.5 * FROM_HZ || (channels.at(0)?.length ?? 0) < SIZE) return null;
   const spectra = channels.map((x) => amplitudeSpectrum(x, sampleRateHz, SIZE));

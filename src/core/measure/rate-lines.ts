@@ -1,7 +1,8 @@
 import { spectrumByPieces, type AmplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
 import { summitNear } from "@/core/dsp/spectral-summit";
 import type { SteadyStretch } from "./steady-stretch";
-import { valuesOf, valuesWithoutTrend } from "./values";
+import { evenInTape } from "./even-in-tape";
+import { kept, valuesWithoutTrend, type Values } from "./values";
 
 /** One line of the rate spectrum of a deviation. */
 export interface RateLine {
@@ -20,7 +21,7 @@ export interface RateLines {
   resolutionHz: number;
   spectrum: AmplitudeSpectrum;
   /** The deviation at even steps of tape, which all this was read from. */
-  even: Float32Array;
+  even: Values;
 }
 
 const LOWEST_RATE_HZ = 0.1;
@@ -40,10 +41,10 @@ const SIDE_LOBE_SHARE = 0.03;
  * not of time, so that a part that turns with the tape stays one sharp line while the speed drifts.
  */
 export function rateLines({ deviation, rateHz }: Pick<SteadyStretch, "deviation" | "rateHz">): RateLines {
-  const even = evenInTape(deviation);
+  const even = kept(evenInTape(deviation));
   const used = Math.min(even.length, LONGEST_STRETCH);
   const size = 2 * 2 ** Math.ceil(Math.log2(used));
-  const spectrum = spectrumByPieces(valuesWithoutTrend(valuesOf(even)), rateHz, size, used);
+  const spectrum = spectrumByPieces(valuesWithoutTrend(even), rateHz, size, used);
   const { amplitude, binHz, binsPerLine: line } = spectrum;
   const first = Math.max(Math.ceil(2 * line), Math.ceil(LOWEST_RATE_HZ / binHz));
   const last = Math.min(amplitude.length - 2, Math.floor(HIGHEST_RATE_HZ / binHz));
@@ -75,27 +76,6 @@ export function rateLines({ deviation, rateHz }: Pick<SteadyStretch, "deviation"
     };
   });
   return { lines, totalPower, resolutionHz: 1.5 * line * binHz, spectrum, even };
-}
-
-/** The deviation at equal steps of tape that has passed, as many as there were in time. */
-function evenInTape(deviation: SteadyStretch["deviation"]): Float32Array {
-  const n = deviation.length;
-  let mean = 0;
-  for (let i = 0; i < n; i++) mean += deviation[i];
-  mean /= n;
-  const out = new Float32Array(n);
-  let passed = 0; // tape at sample i, in mean steps
-  let k = 0;
-  for (let i = 0; i + 1 < n; i++) {
-    const step = (1 + 0.5 * (deviation[i] + deviation[i + 1])) / (1 + mean);
-    while (k < n && k <= passed + step) {
-      const share = (k - passed) / step;
-      out[k++] = deviation[i] + share * (deviation[i + 1] - deviation[i]);
-    }
-    passed += step;
-  }
-  out.fill(n > 0 ? deviation[n - 1] : 0, k);
-  return out;
 }
 
 function isSummit(amplitude: Float64Array, k: number, reach: number): boolean {

@@ -31,11 +31,11 @@ export function transportEvents(
 ): TransportEvent[] {
   const perStep = Math.max(1, Math.round(STEP_SECONDS * rateHz));
   const steps = Math.floor(deviation.length / perStep);
-  const means: number[] = [];
+  const means = new Float64Array(steps);
   for (let s = 0; s < steps; s++) {
     let sum = 0;
     for (let i = s * perStep; i < (s + 1) * perStep; i++) sum += deviation[i];
-    means.push(100 * (sum / perStep));
+    means[s] = 100 * (sum / perStep);
   }
   const known = means.filter((m) => !Number.isNaN(m));
   if (known.length < 20) return [];
@@ -52,7 +52,7 @@ export function transportEvents(
 }
 
 function eventsAbove(
-  means: number[],
+  means: Float64Array,
   usual: number,
   threshold: number,
   stepSeconds: number,

@@ -3,6 +3,7 @@ import { bump, flutterOfParts, reelWave, wave } from "@/testing/part-flutter";
 import { movingLine, RateFrames } from "./moving-lines";
 import { onceAround, shapeOf } from "./once-around";
 import { rateLines } from "./rate-lines";
+import { valuesOf } from "./values";
 import { POINTS_FROM_HZ, ratePoints } from "./rate-points";
 import { withoutTrend } from "./without-trend";
 import { sampled } from "@/core/dsp/sampled";
@@ -46,7 +47,7 @@ describe("once around", () => {
   const RATE_HZ = 3.3;
   const shapeFor = (deviation: (t: number) => number) => {
     const { deviation: even, rateHz } = flutterOfParts(60, [deviation, wave(0.1, 7.77)]);
-    return onceAround(even, rateHz, RATE_HZ);
+    return onceAround(valuesOf(even), rateHz, RATE_HZ);
   };
 
   it("what belongs to the part stands, what does not averages out", () => {

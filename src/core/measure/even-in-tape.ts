@@ -1,0 +1,42 @@
+import type { Samples } from "@/core/dsp/signal";
+import { meanOf } from "@/core/dsp/mean";
+import { PIECE, type Values } from "./values";
+
+/** Where the reading of a piece begins: at which value in time, and how much tape had passed by then, in mean steps. */
+interface Mark {
+  at: number;
+  passed: number;
+}
+
+/** The deviation at equal steps of tape that has passed, as many as there were in time. */
+export function evenInTape(deviation: Samples): Values {
+  const { length } = deviation;
+  const whole = 1 + meanOf(deviation);
+  const stepAt = (i: number) => (1 + 0.5 * (deviation[i] + deviation[i + 1])) / whole;
+  // one for every piece: nothing as long as a recording is kept
+  const marks: Mark[] = [];
+  for (let i = 0, passed = 0; i + 1 < length; i++) {
+    if (passed + stepAt(i) >= marks.length * PIECE) marks.push({ at: i, passed });
+    passed += stepAt(i);
+  }
+  return {
+    length,
+    read(from, to) {
+      const piece = new Float64Array(to - from);
+      let { at: i, passed } = marks.at(Math.min(marks.length - 1, Math.floor(from / PIECE))) ?? {
+        at: 0,
+        passed: 0,
+      };
+      let k = from;
+      for (; i + 1 < length && k < to; i++) {
+        const step = stepAt(i);
+        for (; k < to && k <= passed + step; k++)
+          piece[k - from] = deviation[i] + ((k - passed) / step) * (deviation[i + 1] - deviation[i]);
+        passed += step;
+      }
+      // the last step of the tape may end a little early
+      piece.fill(length > 0 ? deviation[length - 1] : 0, k - from);
+      return piece;
+    },
+  };
+}
