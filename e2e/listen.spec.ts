@@ -9,7 +9,9 @@ test.beforeEach(async ({ page }) => {
   await page.goto("/listen");
 });
 
-test("many recordings at once: each measured, a bad one refused by itself", async ({ page }) => {
+test("many recordings at once: each measured, what is doubtful said, a bad one refused by itself", async ({
+  page,
+}) => {
   await page.getByLabel("Recordings").setInputFiles([SLOW, NOT_WAV]);
   const slow = page.getByRole("article", { name: "slow.wav" });
   await expect(slow).toContainText("tone near 3150 Hz");
@@ -17,6 +19,16 @@ test("many recordings at once: each measured, a bad one refused by itself", asyn
   await expect(page.getByRole("article", { name: "not-a-wav.wav" }).getByRole("alert")).toContainText(
     "not a WAV file",
   );
+  await expect(slow.getByRole("list", { name: "Doubts" })).toHaveCount(0);
+
+  const clipped = await readFile(SLOW);
+  for (let at = clipped.indexOf("data") + 8; at + 3 <= clipped.length; at += 3)
+    clipped.writeIntLE(Math.max(-(2 ** 23), Math.min(2 ** 23 - 1, 20 * clipped.readIntLE(at, 3))), at, 3);
+  await page
+    .getByLabel("Recordings")
+    .setInputFiles({ name: "clipped.wav", mimeType: "audio/wav", buffer: clipped });
+  const doubts = page.getByRole("article", { name: "clipped.wav" }).getByRole("list", { name: "Doubts" });
+  await expect(doubts).toContainText(/tone near 3150 Hz: left: clipped in \d+ places/);
 });
 
 test("FLAC and WAV of one tape give the same bands, and one goes into a job", async ({ page }) => {

@@ -41,6 +41,7 @@ export interface StretchReport {
   pair: TonePair | null;
   /** Of a tone high and long enough for them to be counted. */
   dropOuts: ChannelDropOuts[] | null;
+  /** What makes its figures doubtful, or why there are none. */
   warnings: string[];
 }
 
@@ -304,7 +305,8 @@ function metersFor(stretch: Stretch, sound: SoundFile, withPair: boolean) {
           })) ?? null,
         warnings: [
           ...(transport ? notAllMeasured(endSeconds - startSeconds) : []),
-          ...new Set(rows?.flatMap(({ speed, flutter }) => [...speed.warnings, ...flutter.warnings]) ?? []),
+          // how short it is for flutter is told by the flutter itself
+          ...new Set(rows?.flatMap(({ speed }) => speed.warnings) ?? []),
         ],
       };
     },

@@ -146,6 +146,11 @@ export function AttachDialog({ open, fileName, report, tapes, onClose }: AttachD
             label={noFlutter === null ? "Wow and flutter" : `Wow and flutter: ${noFlutter}`}
           />
         </div>
+        {stretch?.warnings.map((warning) => (
+          <Alert key={warning} severity="warning">
+            {warning}
+          </Alert>
+        ))}
         {done && <Alert severity={done.severity}>{done.says}</Alert>}
       </DialogContent>
       <DialogActions>

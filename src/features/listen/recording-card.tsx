@@ -15,7 +15,7 @@ import { DropOutTable } from "@/ui/drop-out-table";
 import { READING_FONT } from "@/ui/theme";
 import { AttachDialog } from "./attach-dialog";
 import { PlaybackReport } from "./playback-report";
-import { StretchTable } from "./stretch-table";
+import { StretchDoubts, StretchTable } from "./stretch-table";
 import type { HeardFile } from "./use-recordings";
 
 interface RecordingCardProps {
@@ -149,6 +149,7 @@ function Report({ report }: { report: RecordingReport }) {
             : `${by.kind === "tape" ? "Bands of" : "Segments of the sequence"} ${by.name}`}
       </Box>
       {stretches.length > 0 && <StretchTable stretches={stretches} counted={by.kind !== "tones"} />}
+      <StretchDoubts stretches={stretches} counted={by.kind !== "tones"} />
       <DropOutsHeard stretches={stretches} />
       {report.playback && <PlaybackReport playback={report.playback} />}
     </>

@@ -77,3 +77,29 @@ function StretchRow({ stretch, counted }: { stretch: StretchReport; counted: boo
     </tr>
   );
 }
+
+/** So many stretches are named of which the same is to be said. */
+const MOST_NAMED = 4;
+
+/** What makes their figures doubtful, each said once with the stretches that it is said of. */
+export function StretchDoubts({ stretches, counted }: StretchTableProps) {
+  const of = new Map<string, string[]>();
+  for (const { index, what, warnings } of stretches)
+    for (const warning of warnings)
+      of.set(warning, [...(of.get(warning) ?? []), counted ? `no. ${index + 1}` : what]);
+  if (of.size === 0) return null;
+  return (
+    <Box component="ul" aria-label="Doubts" sx={{ m: 0, mt: 1.5, pl: 2.5, color: "warning.main" }}>
+      {[...of].map(([warning, names]) => (
+        <li key={warning}>
+          <b>{named(names)}:</b> {warning}
+        </li>
+      ))}
+    </Box>
+  );
+}
+
+const named = (names: readonly string[]): string =>
+  names.length > MOST_NAMED
+    ? `${names.slice(0, MOST_NAMED).join(", ")} and ${names.length - MOST_NAMED} more`
+    : names.join(", ");
