@@ -3,6 +3,14 @@ import { expect, test, type Locator } from "./test";
 import { BANDS, BANDS_FLAC, LONG, NOT_WAV, SLOW, TILTED } from "./sounds";
 import { choose } from "./choose";
 
+/** A recording of 24 bits that was taken far too high. */
+async function clipped(path: string) {
+  const buffer = await readFile(path);
+  for (let at = buffer.indexOf("data") + 8; at + 3 <= buffer.length; at += 3)
+    buffer.writeIntLE(Math.max(-(2 ** 23), Math.min(2 ** 23 - 1, 20 * buffer.readIntLE(at, 3))), at, 3);
+  return { name: "clipped.wav", mimeType: "audio/wav", buffer };
+}
+
 test.beforeEach(async ({ page }) => {
   await page.goto("/");
   await expect(page.getByRole("article").first()).toBeVisible();
@@ -21,12 +29,7 @@ test("many recordings at once: each measured, what is doubtful said, a bad one r
   );
   await expect(slow.getByRole("list", { name: "Doubts" })).toHaveCount(0);
 
-  const clipped = await readFile(SLOW);
-  for (let at = clipped.indexOf("data") + 8; at + 3 <= clipped.length; at += 3)
-    clipped.writeIntLE(Math.max(-(2 ** 23), Math.min(2 ** 23 - 1, 20 * clipped.readIntLE(at, 3))), at, 3);
-  await page
-    .getByLabel("Recordings")
-    .setInputFiles({ name: "clipped.wav", mimeType: "audio/wav", buffer: clipped });
+  await page.getByLabel("Recordings").setInputFiles(await clipped(SLOW));
   const doubts = page.getByRole("article", { name: "clipped.wav" }).getByRole("list", { name: "Doubts" });
   await expect(doubts).toContainText(/tone near 3150 Hz: left: clipped in \d+ places/);
 });
@@ -92,4 +95,9 @@ test("the ladder of a tape tells azimuth, and its levels what is wrong with the 
   const response = page.getByRole("region", { name: "Response" });
   await expect(response).toContainText(/left: It looks like spacing between tape and head.*1\.0 µm/);
   await expect(response.getByRole("img", { name: "Response of each channel" })).toBeVisible();
+
+  await page.getByLabel("Recordings").setInputFiles(await clipped(TILTED));
+  await expect(page.getByRole("article", { name: "clipped.wav" })).toContainText(
+    /Clipped: .*Its level is higher than what arrives/,
+  );
 });

@@ -80,7 +80,8 @@ const HEADINGS: Record<ResponseSource, (referenceHz: number) => string> = {
   noise: (hz) => `Response by pink noise, re its own level around ${hz} Hz`,
 };
 
-function Response({ response: { from, channels, referenceHz } }: { response: ExplainedResponse }) {
+function Response({ response }: { response: ExplainedResponse }) {
+  const { from, channels, referenceHz, doubts } = response;
   const lines = channels.flatMap(({ channel, points, findings }, c): ResponseLine[] => {
     const measured: ResponseLine = {
       label: channel,
@@ -110,6 +111,11 @@ function Response({ response: { from, channels, referenceHz } }: { response: Exp
             </Typography>
           ),
       )}
+      {doubts.map((doubt) => (
+        <Typography key={doubt} sx={{ mt: 0.5, lineHeight: 1.4, color: "warning.main" }}>
+          {doubt}
+        </Typography>
+      ))}
     </Box>
   );
 }
