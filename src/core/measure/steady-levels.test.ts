@@ -20,6 +20,22 @@ describe("levels that stand", () => {
     expect(run((i) => [i < 15 ? -12 : -9], 60).at(-1)).toEqual([-9]);
   });
 
+  it("are told of a machine so busy that few come, but not of what is long past", () => {
+    const steady = new SteadyLevels();
+    const told = Array.from({ length: 8 }, (_, i) => steady.push([-12, -12], 0.6 * i));
+    expect(told.map((levels) => levels !== null)).toEqual([
+      false,
+      false,
+      false,
+      false,
+      true,
+      true,
+      true,
+      true,
+    ]);
+    expect(steady.push([-12, -12], 60)).toBeNull();
+  });
+
   it("are none of noise, nor of one channel alone, nor of too few", () => {
     const random = new SeededRandom(4);
     expect(run(() => [-49 + 0.5 * random.normal(), -49 + 0.5 * random.normal()], 200)).toEqual(

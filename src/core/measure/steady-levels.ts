@@ -1,7 +1,9 @@
 /** A tone stands within so much; peaks of noise do not. */
 const WITHIN_DB = 0.2;
 const STOOD_SECONDS = 0.8;
+/** So many of them at least, however slowly they come, and none that is older than that. */
 const FEWEST = 5;
+const OLDEST_SECONDS = 4;
 /** What stood is forgotten when nothing has stood for so long since. */
 const GONE_SECONDS = 2;
 
@@ -18,7 +20,9 @@ export class SteadyLevels {
     if (levels === null) this.last = [];
     else this.last.push({ levels, atSeconds });
     // one that is older than the stretch begins it
-    while (this.last.length > 1 && this.last[1].atSeconds <= atSeconds - STOOD_SECONDS) this.last.shift();
+    while (this.last.length > FEWEST && this.last[1].atSeconds <= atSeconds - STOOD_SECONDS)
+      this.last.shift();
+    while (this.last.length > 0 && this.last[0].atSeconds < atSeconds - OLDEST_SECONDS) this.last.shift();
     const [first] = this.last;
     const isLongEnough =
       this.last.length >= FEWEST && first !== undefined && first.atSeconds <= atSeconds - STOOD_SECONDS;
