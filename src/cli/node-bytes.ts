@@ -11,15 +11,13 @@ export async function bytesOfFile(path: string): Promise<ByteSource & { close():
     throw new Error(stat.isDirectory() ? "it is a folder." : "it is no plain file.");
   }
   const { size } = stat;
-  const readInto = (room: Uint8Array, offset: number, length: number) => {
-    const wanted = Math.max(0, Math.min(length, size - offset));
-    // the command line has nothing else to do meanwhile, and waiting costs more than reading
-    return room.subarray(0, readSync(handle.fd, room, 0, wanted, offset));
-  };
+  const there = (offset: number, length: number) => Math.max(0, Math.min(length, size - offset));
+  // the command line has nothing else to do meanwhile, and waiting costs more than reading
+  const readInto = (room: Uint8Array, offset: number, length: number) =>
+    room.subarray(0, readSync(handle.fd, room, 0, there(offset, length), offset));
   return {
     size,
-    read: async (offset, length) =>
-      readInto(new Uint8Array(Math.max(0, Math.min(length, size - offset))), offset, length),
+    read: async (offset, length) => readInto(new Uint8Array(there(offset, length)), offset, length),
     readFrom(offset) {
       let room = new Uint8Array(0);
       return runOfReads(async (at, length) => {

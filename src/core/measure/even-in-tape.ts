@@ -16,17 +16,17 @@ export function evenInTape(deviation: Samples): Values {
   // one for every piece: nothing as long as a recording is kept
   const marks: Mark[] = [];
   for (let i = 0, passed = 0; i + 1 < length; i++) {
-    if (passed + stepAt(i) >= marks.length * PIECE) marks.push({ at: i, passed });
-    passed += stepAt(i);
+    const after = passed + stepAt(i);
+    if (after >= marks.length * PIECE) marks.push({ at: i, passed });
+    passed = after;
   }
   return {
     length,
     read(from, to) {
       const piece = new Float64Array(to - from);
-      let { at: i, passed } = marks.at(Math.min(marks.length - 1, Math.floor(from / PIECE))) ?? {
-        at: 0,
-        passed: 0,
-      };
+      // of one value alone there is no mark
+      const mark = marks.at(Math.min(marks.length - 1, Math.floor(from / PIECE)));
+      let { at: i, passed } = mark ?? { at: 0, passed: 0 };
       let k = from;
       for (; i + 1 < length && k < to; i++) {
         const step = stepAt(i);
