@@ -4,6 +4,7 @@ import { sensitivityDb, thirdDb } from "./bias-curves";
 import { curveThroughPoints } from "./curve-through-points";
 import { fitByDampedSteps, type Fitted, type Residuals } from "./damped-steps";
 import { likelyValues } from "./likely-walk";
+import { rememberSome } from "./remember-some";
 import { TabulatedCurve } from "./tabulated-curve";
 
 /** What came back at one place of the bias screw, dB re what went in. */
@@ -123,12 +124,19 @@ interface Fit extends Fitted {
 /** Places of the parameters: screw, then level, shift and depth of each curve. */
 const SIZE = 0;
 const OFF = 1;
-const ofCurve = (c: number) => ({ level: 2 + 3 * c, shift: 3 + 3 * c, depth: 4 + 3 * c });
+const OF_CURVE = CURVES.map((_, c) => ({ level: 2 + 3 * c, shift: 3 + 3 * c, depth: 4 + 3 * c }));
 const COUNT = 2 + 3 * CURVES.length;
+
+/** Shapes are worked out where they are asked for: those of the tones that are heard are kept for the next time. */
+const sensitivityShape = rememberSome(
+  (frequencyHz: number) => String(frequencyHz),
+  (frequencyHz) => new TabulatedCurve((biasDb) => sensitivityDb(biasDb, frequencyHz)),
+);
+const THIRD_SHAPE = new TabulatedCurve(thirdDb);
 
 class Problem {
   /** What was measured of each curve. */
-  private readonly heard: Array<Array<{ turns: number; db: number }>>;
+  private readonly heard: ReadonlyArray<ReadonlyArray<{ turns: number; db: number }>>;
   private readonly means: number[];
   private readonly shapes: TabulatedCurve[];
   private readonly middleTurns: number;
@@ -138,9 +146,9 @@ class Problem {
     { middleHz, highHz, speedCmPerS }: BiasTones,
   ) {
     this.shapes = [
-      new TabulatedCurve((u) => sensitivityDb(u, asAtCassetteSpeed(middleHz, speedCmPerS))),
-      new TabulatedCurve((u) => sensitivityDb(u, asAtCassetteSpeed(highHz, speedCmPerS))),
-      new TabulatedCurve(thirdDb),
+      sensitivityShape(asAtCassetteSpeed(middleHz, speedCmPerS)),
+      sensitivityShape(asAtCassetteSpeed(highHz, speedCmPerS)),
+      THIRD_SHAPE,
     ];
     this.heard = CURVES.map((curve) =>
       points.flatMap(({ turns, middleDb, highDb, thirdDb }) => {
@@ -163,7 +171,7 @@ class Problem {
       const shape = this.shapes[c];
       const mean =
         this.points.reduce((sum, { turns }) => sum + shape.at(bias(turns)), 0) / this.points.length;
-      values[ofCurve(c).level] = -mean / LEVEL_SPREAD_DB;
+      values[OF_CURVE[c].level] = -mean / LEVEL_SPREAD_DB;
     });
     return values;
   }
@@ -181,7 +189,7 @@ class Problem {
 
   /** A curve by its shape alone, over bias, dB. */
   private shaped(values: readonly number[], c: number): (biasDb: number) => number {
-    const { level, shift, depth } = ofCurve(c);
+    const { level, shift, depth } = OF_CURVE[c];
     const levelDb = this.means[c] + LEVEL_SPREAD_DB * values[level];
     const shiftDb = SHIFT_DB[CURVES[c]] * values[shift];
     const deep = Math.exp(DEPTH * values[depth]);
@@ -189,15 +197,23 @@ class Problem {
     return (biasDb) => levelDb + deep * shape.at(biasDb - shiftDb);
   }
 
-  /** How badly values fit, and how far from usual they are. */
+  /** How badly values fit, and how far from usual they are. Asked for some thousand times a fit: nothing is made anew. */
   private cost(values: readonly number[], way: number): number {
     let cost = 0;
     for (const value of values) cost += value * value;
-    const bias = this.bias(values, way);
+    const offDb = USUAL_OFF_DB * values[OFF];
+    const rate = way * this.dbPerTurn(values);
     for (let c = 0; c < CURVES.length; c++) {
-      const shaped = this.shaped(values, c);
+      const at = OF_CURVE[c];
       const sigma = SIGMA_DB[CURVES[c]];
-      for (const { turns, db } of this.heard[c]) cost += ((db - shaped(bias(turns))) / sigma) ** 2;
+      const levelDb = this.means[c] + LEVEL_SPREAD_DB * values[at.level];
+      const shiftDb = SHIFT_DB[CURVES[c]] * values[at.shift];
+      const deep = Math.exp(DEPTH * values[at.depth]);
+      const shape = this.shapes[c];
+      for (const { turns, db } of this.heard[c]) {
+        const biasDb = offDb + rate * (turns - this.middleTurns);
+        cost += ((db - (levelDb + deep * shape.at(biasDb - shiftDb))) / sigma) ** 2;
+      }
     }
     return cost;
   }
@@ -218,13 +234,17 @@ class Problem {
    * JᵀJ and Jᵀr of what was measured, each in units of what is believed of it; that the values be usual is in them as one
    * more residual each, the value itself.
    */
-  private normalEquations(values: readonly number[], way: number): { squares: number[][]; slope: number[] } {
-    const squares = values.map((_, j) => new Array<number>(COUNT).fill(0).with(j, 1));
-    const slope = [...values];
+  private normalEquations(
+    values: readonly number[],
+    way: number,
+  ): { squares: Float64Array; slope: Float64Array } {
+    const squares = new Float64Array(COUNT * COUNT);
+    for (let j = 0; j < COUNT; j++) squares[j * COUNT + j] = 1;
+    const slope = Float64Array.from(values);
     const bias = this.bias(values, way);
     const rate = way * this.dbPerTurn(values) * DB_PER_TURN_SPREAD;
     CURVES.forEach((curve, c) => {
-      const of = ofCurve(c);
+      const of = OF_CURVE[c];
       const places = [SIZE, OFF, of.level, of.shift, of.depth];
       const shape = this.shapes[c];
       const shaped = this.shaped(values, c);
@@ -233,19 +253,20 @@ class Problem {
       for (const { turns, db } of this.heard[c]) {
         const u = bias(turns);
         const misfit = (db - shaped(u)) / sigma;
-        const perDb = deep * shape.slope(u - shiftDb);
+        const perDb = (deep * shape.slope(u - shiftDb)) / sigma;
         // how the shape moves with each value
         const moves = [
           perDb * rate * (turns - this.middleTurns),
           perDb * USUAL_OFF_DB,
-          LEVEL_SPREAD_DB,
+          LEVEL_SPREAD_DB / sigma,
           -perDb * SHIFT_DB[curve],
-          DEPTH * deep * shape.at(u - shiftDb),
-        ].map((move) => move / sigma);
-        places.forEach((j, p) => {
-          slope[j] -= moves[p] * misfit;
-          places.forEach((k, q) => (squares[j][k] += moves[p] * moves[q]));
-        });
+          (DEPTH * deep * shape.at(u - shiftDb)) / sigma,
+        ];
+        for (let p = 0; p < places.length; p++) {
+          slope[places[p]] -= moves[p] * misfit;
+          for (let q = 0; q < places.length; q++)
+            squares[places[p] * COUNT + places[q]] += moves[p] * moves[q];
+        }
       }
     });
     return { squares, slope };

@@ -13,14 +13,14 @@ function growth(points: ReadonlyArray<{ x: number; y: number }>): Residuals {
         (PRIOR * a) ** 2 + (PRIOR * b) ** 2,
       ),
     normalEquations: (values) => {
-      const squares = [0, 1].map((i) => [0, 1].map((j) => (i === j ? PRIOR ** 2 : 0)));
-      const slope = values.map((v) => PRIOR ** 2 * v);
+      const squares = Float64Array.of(PRIOR ** 2, 0, 0, PRIOR ** 2);
+      const slope = Float64Array.from(values, (v) => PRIOR ** 2 * v);
       for (const { x, y } of points) {
         const m = moves(values, x);
         const misfit = y - values[0] * Math.exp(values[1] * x);
         m.forEach((one, i) => {
           slope[i] -= one * misfit;
-          m.forEach((other, j) => (squares[i][j] += one * other));
+          m.forEach((other, j) => (squares[2 * i + j] += one * other));
         });
       }
       return { squares, slope };

@@ -1,11 +1,11 @@
-import { CholeskyDecomposition, Matrix } from "ml-matrix";
+import { intoTriangle, solveLower, solveUpper } from "@/core/dsp/cholesky";
 
 /** What is to be fitted: values in units of what is usual of them. */
 export interface Residuals {
   /** Sum of the squared residuals. */
   cost(values: readonly number[]): number;
-  /** JᵀJ, n × n and positive definite, and Jᵀr, n, of the residuals at these values. */
-  normalEquations(values: readonly number[]): { squares: number[][]; slope: number[] };
+  /** JᵀJ, n × n row by row and positive definite, and Jᵀr, n, of the residuals at these values. */
+  normalEquations(values: readonly number[]): { squares: Float64Array; slope: Float64Array };
 }
 
 /** Values and how badly they fit. */
@@ -29,10 +29,15 @@ export function fitByDampedSteps(
   let cost = costOf(values);
   let { squares, slope } = normalEquations(values);
   let damping = FIRST_DAMPING;
+  const n = values.length;
   for (let round = 0; round < rounds; round++) {
-    const damped = squares.map((row, i) => row.with(i, row[i] * (1 + damping)));
-    const step = new CholeskyDecomposition(damped).solve(Matrix.columnVector(slope));
-    const next = values.map((v, i) => v - step.get(i, 0));
+    const damped = squares.slice();
+    for (let i = 0; i < n; i++) damped[i * n + i] *= 1 + damping;
+    const step = slope.slice();
+    intoTriangle(damped, n);
+    solveLower(damped, step);
+    solveUpper(damped, step);
+    const next = values.map((v, i) => v - step[i]);
     const nextCost = costOf(next);
     if (nextCost < cost) {
       const gained = cost - nextCost;

@@ -7,11 +7,8 @@ import { likelyValues } from "./likely-walk";
 const SUM_KNOWN: Residuals = {
   cost: ([a, b]) => (a + b - 6) ** 2 + ((a - b - 2) / 0.1) ** 2,
   normalEquations: ([a, b]) => ({
-    squares: [
-      [1 + 100, 1 - 100],
-      [1 - 100, 1 + 100],
-    ],
-    slope: [a + b - 6 + 100 * (a - b - 2), a + b - 6 - 100 * (a - b - 2)],
+    squares: Float64Array.of(1 + 100, 1 - 100, 1 - 100, 1 + 100),
+    slope: Float64Array.of(a + b - 6 + 100 * (a - b - 2), a + b - 6 - 100 * (a - b - 2)),
   }),
 };
 const BEST = { values: [4, 2], cost: 0 };

@@ -1,4 +1,4 @@
-import { CholeskyDecomposition, inverse } from "ml-matrix";
+import { intoTriangle, solveUpper } from "@/core/dsp/cholesky";
 import type { SeededRandom } from "@/core/dsp/seeded-random";
 import type { Fitted, Residuals } from "./damped-steps";
 
@@ -18,14 +18,15 @@ export function likelyValues(
   random: SeededRandom,
 ): number[][] {
   // steps of covariance (JᵀJ)⁻¹
-  const { squares } = normalEquations(values);
-  const spread = inverse(new CholeskyDecomposition(squares).lowerTriangularMatrix.transpose()).to2DArray();
+  const { squares: triangle } = normalEquations(values);
+  intoTriangle(triangle, values.length);
   const likely = [values];
   let [here, hereCost] = [values, cost];
   for (let step = 1; step <= SAMPLES * STEPS_APART; step++) {
     const length = STEPS[step % STEPS.length];
-    const z = here.map(() => length * random.normal());
-    const next = here.map((value, i) => value + spread[i].reduce((sum, s, j) => sum + s * z[j], 0));
+    const move = Float64Array.from(here, () => length * random.normal());
+    solveUpper(triangle, move);
+    const next = here.map((value, i) => value + move[i]);
     const nextCost = costOf(next);
     if (random.uniform() < Math.exp((hereCost - nextCost) / 2)) [here, hereCost] = [next, nextCost];
     if (step % STEPS_APART === 0) likely.push(here);

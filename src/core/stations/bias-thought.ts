@@ -5,7 +5,7 @@ import {
   type BiasReading,
   type BiasScrew,
 } from "@/core/guidance/bias-screw";
-import { rememberSome } from "./remember-some";
+import { rememberSome } from "@/core/guidance/remember-some";
 
 /** What is known of bias screws. To find it takes a while, so that it may be thought out aside. */
 export interface BiasScrews {
