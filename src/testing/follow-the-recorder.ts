@@ -39,7 +39,10 @@ export function followTheRecorder(
   settings: Partial<TransportParameters>,
   seed: number,
 ): RecorderFollowed {
-  return setTheRecorder(new RecordBench(machineId, blanks, settings, seed, SHORT), blanks);
+  return setTheRecorder(
+    new RecordBench(machineId, blanks, settings, seed, { sequences: SHORT, sampleRateHz: 48_000 }),
+    blanks,
+  );
 }
 
 /** The same on a bench that stands there. */

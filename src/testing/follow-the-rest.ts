@@ -57,7 +57,7 @@ export function followTheRest(
   seed: number,
   setsFirst = true,
 ): RestFollowed {
-  const bench = new RecordBench(machineId, blank, settings, seed, SHORT);
+  const bench = new RecordBench(machineId, blank, settings, seed, { sequences: SHORT, sampleRateHz: 48_000 });
   const sides = practiceMachine(machineId).transport["deck.autoReverse"] ? SIDES : [undefined];
   const done: RestFollowed = {
     recorder: [],

@@ -56,7 +56,7 @@ export interface Followed {
 
 /** Aligns the playback side of a practice machine by doing what the stations say, in their order, and once more. */
 export function followTheScreens(settings: Partial<TransportParameters>, seed: number): Followed {
-  const bench = new PlaybackBench("ellesby-c-1r", FOLLOWED_TAPE, settings, seed);
+  const bench = new PlaybackBench("ellesby-c-1r", FOLLOWED_TAPE, settings, seed, { sampleRateHz: 48_000 });
   const work: string[] = [];
   const azimuth = (phase: "as found" | "as left") => {
     bench.goTo("azimuth");

@@ -2,11 +2,9 @@ import { beginPass, endPass, firstRole, passStep, type OnePass } from "@/core/al
 import { heardSince } from "@/core/live/heard-live";
 import type { Reading } from "@/core/records/reading";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
-import { PRESETS } from "@/core/signals/presets";
 import type { TransportParameters } from "@/core/simulator/transport-parameters";
 import { PlaybackBench } from "./playback-bench";
 
-const STEP = 4800;
 /** As fast as a practice machine runs on the page where it is hurried; so often it is looked at. */
 const PACE = 4;
 
@@ -17,7 +15,7 @@ export class PassBench extends PlaybackBench {
   private ids = 0;
 
   constructor(machineId: string, tape: ReferenceTape, settings: Partial<TransportParameters>, seed: number) {
-    super(machineId, tape, settings, seed, PRESETS, PACE);
+    super(machineId, tape, settings, seed, { pace: PACE });
   }
 
   /** Plays the tape from its start. @param doubts seconds during which what is heard is doubted */
@@ -25,7 +23,7 @@ export class PassBench extends PlaybackBench {
     this.pass = beginPass(phase, this.laid("speed"));
     this.deck.press("play");
     for (let i = 1; i <= 10 * seconds; i++) {
-      this.live.push(this.deck.render(STEP));
+      this.live.push(this.deck.render(this.tenth));
       if (i % PACE !== 0) continue;
       this.result = this.live.result(true, firstRole(this.tape));
       this.soFar = heardSince(this.soFar, this.result);

@@ -12,9 +12,8 @@ import { timelineOf } from "@/core/signals/timeline";
 import type { TransportParameters } from "@/core/simulator/transport-parameters";
 import type { MeasuringStationId } from "@/core/stations";
 import type { MeasuringStation } from "@/core/stations/station";
-import { PlaybackBench } from "./playback-bench";
+import { PlaybackBench, type BenchOptions } from "./playback-bench";
 
-const RATE = 48000;
 const TAPE: ReferenceTape = {
   format: "unzel-reference-tape",
   version: 1,
@@ -37,9 +36,9 @@ export class RecordBench extends PlaybackBench {
     blanks: BlankTape | readonly BlankTape[],
     settings: Partial<TransportParameters>,
     seed: number,
-    sequences?: readonly Sequence[],
+    options?: BenchOptions,
   ) {
-    super(machineId, TAPE, settings, seed, sequences);
+    super(machineId, TAPE, settings, seed, options);
     const all = [blanks].flat();
     this.records.job.blankTapes = all.map(({ id, name }) => ({ id, name }));
     this.records.blanks = all;
@@ -65,9 +64,9 @@ export class RecordBench extends PlaybackBench {
     this.deck.load(blankTape(TAPE.speedCmPerS, { blank: this.blank }));
     if (over) {
       // what is to be erased is recorded first, and nobody listens
-      this.deck.setInput(sequenceInput(over, RATE));
+      this.deck.setInput(sequenceInput(over, this.sampleRateHz));
       this.deck.press("record");
-      this.deck.render(Math.round((timelineOf(short).seconds + AFTER_SECONDS) * RATE));
+      this.deck.render(Math.round((timelineOf(short).seconds + AFTER_SECONDS) * this.sampleRateHz));
       this.toStart();
     }
     this.deck.monitor = monitor;
@@ -75,7 +74,7 @@ export class RecordBench extends PlaybackBench {
   }
 
   private send(sequence: Sequence): void {
-    this.deck.setInput(sequenceInput(sequence, RATE));
+    this.deck.setInput(sequenceInput(sequence, this.sampleRateHz));
     this.deck.press("record");
     this.listenToPass(timelineOf(sequence).seconds);
   }
@@ -95,7 +94,7 @@ export class RecordBench extends PlaybackBench {
     const { steady } = this.stationOf(station).hears;
     const tones = PRESETS.find(({ id }) => id === steady)!;
     this.deck.load(blankTape(TAPE.speedCmPerS, { blank: inTheMachine }));
-    this.deck.setInput(sequenceInput(tones, RATE));
+    this.deck.setInput(sequenceInput(tones, this.sampleRateHz));
     this.deck.monitor = "source";
     this.deck.press("record");
     this.listen(4);
@@ -175,17 +174,17 @@ export class RecordBench extends PlaybackBench {
     this.goTo("erase");
     this.circumstances = { ...this.circumstances, eraseOf: "blanking" };
     this.deck.load(blankTape(TAPE.speedCmPerS, { blank: this.blank }));
-    this.deck.setInput(sequenceInput(old, RATE));
+    this.deck.setInput(sequenceInput(old, this.sampleRateHz));
     this.deck.press("record");
-    this.deck.render(13 * RATE);
+    this.deck.render(13 * this.sampleRateHz);
     this.toStart();
     this.deck.setInput(null);
     const { monitorsTape } = this.records.machine;
     if (!monitorsTape) {
       this.deck.press("play");
-      this.deck.render(5 * RATE);
+      this.deck.render(5 * this.sampleRateHz);
       this.deck.press("record");
-      this.deck.render(7 * RATE);
+      this.deck.render(7 * this.sampleRateHz);
       this.toStart();
     }
     this.live.beginBlanking();
@@ -210,12 +209,12 @@ export class RecordBench extends PlaybackBench {
     };
     this.deck.load(blankTape(TAPE.speedCmPerS, { blank: this.blank }));
     toStart();
-    this.deck.setInput(sequenceInput(old, RATE));
+    this.deck.setInput(sequenceInput(old, this.sampleRateHz));
     this.deck.press(record);
-    this.deck.render(Math.round(seconds * RATE));
+    this.deck.render(Math.round(seconds * this.sampleRateHz));
     toStart();
     this.deck.monitor = "tape";
-    this.deck.setInput(sequenceInput(sequence, RATE));
+    this.deck.setInput(sequenceInput(sequence, this.sampleRateHz));
     this.deck.press(record);
     this.listenToPass(timelineOf(sequence).seconds);
     if (this.records.machine.monitorsTape) return;
@@ -230,19 +229,19 @@ export class RecordBench extends PlaybackBench {
     const tones = PRESETS.find(({ id }) => id === this.stationOf("oscillator").hears.steady)!;
     const record = (sequence: Sequence) => {
       this.toStart();
-      this.deck.setInput(sequenceInput({ ...sequence, leaderSeconds: 0 }, RATE));
+      this.deck.setInput(sequenceInput({ ...sequence, leaderSeconds: 0 }, this.sampleRateHz));
       this.deck.press("record");
     };
     this.deck.load(blankTape(TAPE.speedCmPerS, { blank: this.blank }));
     record(old);
-    this.deck.render(Math.round((seconds + AFTER_SECONDS) * RATE));
+    this.deck.render(Math.round((seconds + AFTER_SECONDS) * this.sampleRateHz));
     this.deck.press("stop");
-    while (this.deck.status.warmSeconds > 0) this.deck.render(RATE);
+    while (this.deck.status.warmSeconds > 0) this.deck.render(this.sampleRateHz);
     this.deck.monitor = "tape";
     record(tones);
     this.live.interrupt();
     if (!this.records.machine.monitorsTape) {
-      this.deck.render(Math.round((seconds + AFTER_SECONDS) * RATE));
+      this.deck.render(Math.round((seconds + AFTER_SECONDS) * this.sampleRateHz));
       this.toStart();
       this.deck.press("play");
     }
@@ -259,9 +258,9 @@ export class RecordBench extends PlaybackBench {
     this.deck.load(blankTape(TAPE.speedCmPerS, { blank: this.blank }));
     this.deck.turnSide();
     this.toStart();
-    this.deck.setInput(sequenceInput({ ...tones, leaderSeconds: 0 }, RATE));
+    this.deck.setInput(sequenceInput({ ...tones, leaderSeconds: 0 }, this.sampleRateHz));
     this.deck.press("record");
-    this.deck.render(OTHER_SIDE_SECONDS * RATE);
+    this.deck.render(OTHER_SIDE_SECONDS * this.sampleRateHz);
     this.deck.turnSide();
     this.live.interrupt();
     this.deck.press("play");
@@ -275,12 +274,12 @@ export class RecordBench extends PlaybackBench {
 
   private toEnd(): void {
     this.deck.press("wind");
-    while (this.deck.status.key !== "stop") this.deck.render(RATE / 10);
+    while (this.deck.status.key !== "stop") this.deck.render(this.tenth);
   }
 
   private toStart(): void {
     this.deck.press("rewind");
-    while (this.deck.status.positionSeconds > 0) this.deck.render(RATE / 10);
+    while (this.deck.status.positionSeconds > 0) this.deck.render(this.tenth);
   }
 
   /** Says that what is erased was erased before. */

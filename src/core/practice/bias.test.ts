@@ -8,13 +8,9 @@ const [PLAIN, CHROME] = DEMO_BLANKS;
 
 describe("bias off a three-head machine", () => {
   it("what went in and what came off the tape are told apart, and a pass of each tells how it stands", () => {
-    const bench = new RecordBench(
-      "ellesby-c-3h",
-      CHROME,
-      { "bias.leftDb": 1.9, "bias.rightDb": 0.6 },
-      2,
-      shortSequences(2),
-    );
+    const bench = new RecordBench("ellesby-c-3h", CHROME, { "bias.leftDb": 1.9, "bias.rightDb": 0.6 }, 2, {
+      sequences: shortSequences(2),
+    });
     expect(bench.log("bias", "as found")).toMatch(/start a source first/);
     bench.record("bias", "source");
     expect(bench.log("bias", "as found")).toMatch(/switch the monitor to tape/);
@@ -62,7 +58,9 @@ describe("bias watched off the tape while it is turned", () => {
 
 describe("bias of a two-head machine, by passes", () => {
   it("what was recorded before the last turn is not taken for the present setting", () => {
-    const bench = new RecordBench("ellesby-c-1r", PLAIN, { "bias.leftDb": -2 }, 4, shortSequences(1.2));
+    const bench = new RecordBench("ellesby-c-1r", PLAIN, { "bias.leftDb": -2 }, 4, {
+      sequences: shortSequences(1.2),
+    });
     bench.record("bias", "source");
     expect(bench.log("bias", "as found")).toMatch(/heard to its end. Rewind and play it/);
     bench.play(11);

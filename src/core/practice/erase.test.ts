@@ -23,7 +23,9 @@ const SHORT = shortSequences(1.3).map((sequence) => ({
 describe("erase and noise off a three-head machine", () => {
   it("a residue of 66 dB is what is read, and judged as a floor", () => {
     const depthDb = 66;
-    const bench = new RecordBench("ellesby-c-3h", PLAIN, { "erase.depthDb": depthDb }, 3, SHORT);
+    const bench = new RecordBench("ellesby-c-3h", PLAIN, { "erase.depthDb": depthDb }, 3, {
+      sequences: SHORT,
+    });
     bench.record("erase", "tape", TONE);
     const { channels, lacks } = erasedNow(bench.laid("erase"));
     expect(lacks).toBeNull();
@@ -36,7 +38,7 @@ describe("erase and noise off a three-head machine", () => {
   });
 
   it("a second pass over the same place takes a weak erase head's residue down as far again", () => {
-    const bench = new RecordBench("ellesby-c-3h", PLAIN, { "erase.depthDb": 30 }, 3, SHORT);
+    const bench = new RecordBench("ellesby-c-3h", PLAIN, { "erase.depthDb": 30 }, 3, { sequences: SHORT });
     bench.record("erase", "tape", TONE);
     expect(bench.log("erase", "as found")).toBeNull();
     bench.recordAgain("erase");
@@ -52,7 +54,9 @@ describe("erase and noise off a three-head machine", () => {
     ["ellesby-c-1r", 66],
     ["ellesby-c-1r", 0],
   ])("a blanking test on %s, erasing by %i dB: how far, how fast, and what is left", (machine, eraseDb) => {
-    const bench = new RecordBench(machine, PLAIN, { "erase.depthDb": eraseDb, "noise.db": -70 }, 3, SHORT);
+    const bench = new RecordBench(machine, PLAIN, { "erase.depthDb": eraseDb, "noise.db": -70 }, 3, {
+      sequences: SHORT,
+    });
     bench.testBlanking(TONE);
     const { channels, lacks } = blankingNow(bench.laid("erase"));
     if (eraseDb === 0) {
@@ -78,7 +82,7 @@ describe("erase and noise off a three-head machine", () => {
   });
 
   it("a tape with no tone on it is not taken for one that was erased, until somebody says it was", () => {
-    const bench = new RecordBench("ellesby-c-3h", PLAIN, {}, 4, SHORT);
+    const bench = new RecordBench("ellesby-c-3h", PLAIN, {}, 4, { sequences: SHORT });
     bench.record("erase", "tape");
     expect(bench.log("erase", "as found")).toMatch(/if it was there/);
     bench.sayToneWasOn();
@@ -86,7 +90,10 @@ describe("erase and noise off a three-head machine", () => {
   });
 
   it("noise of the recorded silence is that of the machine, re what comes back at 0", () => {
-    const bench = new RecordBench("ellesby-c-3h", PLAIN, { "noise.db": -60, "hum.db": -60 }, 5, SHORT);
+    const bench = new RecordBench("ellesby-c-3h", PLAIN, { "noise.db": -60, "hum.db": -60 }, 5, {
+      sequences: SHORT,
+      sampleRateHz: 48_000,
+    });
     bench.record("noise", "tape");
     const { channels, lacks } = noiseNow(bench.laid("noise"));
     expect(lacks).toBeNull();
@@ -137,7 +144,7 @@ describe("tracks of the other direction", () => {
       quiet,
       zeroDbfs: [-12, -12],
     };
-    const bench = new RecordBench("ellesby-c-3h", PLAIN, {}, 5, SHORT);
+    const bench = new RecordBench("ellesby-c-3h", PLAIN, {}, 5, { sequences: SHORT });
     const { channels, lacks } = quietNow({
       ...bench.laid("noise"),
       heard,

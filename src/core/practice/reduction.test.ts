@@ -22,7 +22,10 @@ describe("noise reduction and filters of the practice machine", () => {
       "reduction.leftErrorDb": 4,
       "multiplex.cornerHz": 12_500,
     };
-    const bench = new RecordBench("ellesby-c-3h", DEMO_BLANKS[0], settings, 5, SHORT);
+    const bench = new RecordBench("ellesby-c-3h", DEMO_BLANKS[0], settings, 5, {
+      sequences: SHORT,
+      sampleRateHz: 48_000,
+    });
     bench.switchOn();
     bench.record("reduction", "tape");
     expect(bench.log("reduction", "as found")).toBeNull();

@@ -18,13 +18,10 @@ const PASSPORTS = PRESETS.filter(({ id }) => id === "passport").map((preset) => 
 
 describe("settings for a tape on the practice machine", () => {
   it("a passport tells what the tape is coated with", () => {
-    const bench = new RecordBench(
-      "ellesby-c-3h",
-      BRIGHT,
-      { "bias.leftDb": -1, "bias.rightDb": -1 },
-      3,
-      PASSPORTS,
-    );
+    const bench = new RecordBench("ellesby-c-3h", BRIGHT, { "bias.leftDb": -1, "bias.rightDb": -1 }, 3, {
+      sequences: PASSPORTS,
+      sampleRateHz: 48_000,
+    });
     bench.record("settings", "tape");
     const { passport, lacks } = settingsNow(bench.laid("settings"));
     expect(lacks).toBeNull();
@@ -55,7 +52,7 @@ describe("settings for a tape on the practice machine", () => {
       PLAIN,
       { "bias.leftDb": 1.3, "bias.rightDb": 1.1, "record.leftDb": -1.5, "record.rightDb": -1.3 },
       8,
-      PASSPORTS,
+      { sequences: PASSPORTS, sampleRateHz: 48_000 },
     );
     bench.watch("settings");
     const before = settingsNow(bench.laid("settings"));

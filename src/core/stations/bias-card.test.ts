@@ -40,7 +40,7 @@ describe("the card of a bias screw", () => {
   });
 
   it("says so where the screw has no more travel that way", () => {
-    const { card, cardAtEnd } = afterTurn(-4, 0.125, "flatness");
+    const { card, cardAtEnd } = afterTurn(-3, 0.125, "flatness");
     expect(card.headline).toMatch(/^clockwise/);
     expect(cardAtEnd).toMatchObject({ advice: { kind: "unclear" }, headline: "no more travel this way" });
   });

@@ -53,7 +53,9 @@ function watched(
 }
 
 const told = (run: RecordingRun) => {
-  const bench = new RecordBench("ellesby-c-3h", DEMO_BLANKS[0], {}, 3, SHORT).laid("oscillator");
+  const bench = new RecordBench("ellesby-c-3h", DEMO_BLANKS[0], {}, 3, { sequences: SHORT }).laid(
+    "oscillator",
+  );
   return holdsNow({ ...bench, heard: { ...bench.heard!, recording: run } });
 };
 const WARM = { "oscillator.diesAfterSeconds": 5 };
