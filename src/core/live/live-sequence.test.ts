@@ -9,7 +9,7 @@ import { heardLive } from "./heard-live";
 import { NOTHING_HEARD_YET } from "@/core/stations/heard";
 import { LiveListening, type ListeningResult } from "./live-listening";
 
-const RATE = 48000;
+const RATE = 32_000;
 const sine = (frequencyHz: number, levelDb: number, seconds: number): Segment => ({
   kind: "sine",
   channels: "both",

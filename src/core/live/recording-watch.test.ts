@@ -8,7 +8,7 @@ import type { TransportParameters } from "@/core/simulator/transport-parameters"
 import { RecordingWatch } from "./recording-watch";
 import { sampled } from "@/core/dsp/sampled";
 
-const RATE = 48000;
+const RATE = 32_000;
 const TONES = { middleHz: 315, trebleHz: 10_000, oldHz: 1000 };
 
 /** Amplitudes at a second of a made recording. */

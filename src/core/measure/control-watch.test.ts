@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { ControlWatch, type ControlTest } from "./control-watch";
 
-const RATE = 48000;
+const RATE = 32_000;
 
 /** A generator of its own, so that what is counted does not come from what counts. */
 function randoms(seed: number): () => number {

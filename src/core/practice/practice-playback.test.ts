@@ -9,7 +9,7 @@ import { usualFormat } from "@/core/standards/track-formats";
 import { PERFECT_TRANSPORT } from "@/testing/perfect-transport";
 import { practiceTape } from "./practice-tape";
 
-const RATE = 48000;
+const RATE = 32_000;
 const BAND_SECONDS = 2.2;
 const HZ = [315, 63, 125, 1000, 3150, 6300, 10000, 12500];
 const tapeOf = (frequenciesHz: number[]) =>

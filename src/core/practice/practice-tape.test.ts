@@ -13,7 +13,7 @@ import { segmentSeconds, sequenceSchema } from "@/core/signals/sequence";
 import { blankTape, practiceTape, sequenceInput } from "./practice-tape";
 import { largestDifference } from "@/testing/largest-difference";
 
-const RATE = 48000;
+const RATE = 32_000;
 const deckFor = (id: string, settings = {}, tape = blankTape(4.76)) =>
   new PracticeDeck({
     parameters: { ...practiceMachine(id).transport, ...settings },

@@ -5,7 +5,7 @@ import type { ReferenceTape } from "@/core/reference/reference-tape";
 import { PlaybackBench } from "@/testing/playback-bench";
 import { blankTape, sequenceInput } from "./practice-tape";
 
-const RATE = 48000;
+const RATE = 32_000;
 const SPEED_CM_PER_S = 4.76;
 const TAPE: ReferenceTape = {
   format: "unzel-reference-tape",

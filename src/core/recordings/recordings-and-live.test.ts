@@ -16,7 +16,7 @@ import { measureRecording } from "./measure-recording";
 import { RecentSound } from "@/core/live/recent-sound";
 import { sampled } from "@/core/dsp/sampled";
 
-const RATE = 48000;
+const RATE = 32_000;
 const single = (x: Float64Array) => Float32Array.from(x);
 const recording = (...channels: Float64Array[]) => soundInMemory(channels.map(single), RATE);
 

@@ -10,7 +10,7 @@ import { PARAMETER_RANGES, parameterSetting, type TransportParameters } from "./
 import { Trimmer } from "./trimmer";
 import { sampled } from "@/core/dsp/sampled";
 
-const RATE = 48000;
+const RATE = 32_000;
 const deckWith = (settings: Partial<TransportParameters>) =>
   new PracticeDeck({ parameters: { ...PERFECT_TRANSPORT, ...settings }, toneHz: 3150, sampleRateHz: RATE });
 

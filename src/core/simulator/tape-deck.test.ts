@@ -8,7 +8,7 @@ import { PracticeDeck, type RecordInput } from "./practice-deck";
 import { Tape, type PrintedBand } from "./tape";
 import type { TransportParameters } from "./transport-parameters";
 
-const RATE = 48000;
+const RATE = 32_000;
 const PERFECT: TransportParameters = {
   ...PERFECT_TRANSPORT,
   "noise.db": -140,

@@ -11,7 +11,7 @@ import { SHORT } from "@/testing/follow-the-recorder";
 import { RecordBench } from "@/testing/record-bench";
 import { holdsCauses, holdsNow } from "./oscillator";
 
-const RATE = 48000;
+const RATE = 32_000;
 const preset = (wanted: string) => PRESETS.find(({ id }) => id === wanted)!;
 
 /** A recording off the tape for so long, made straight after other work with the record key down. */
