@@ -1,4 +1,5 @@
 import { sampled } from "@/core/dsp/sampled";
+import { sineWave } from "./sine-wave";
 
 /** One sinusoidal deviation: rate in Hz, peak as a fraction, phase in radians. */
 export interface Modulation {
@@ -18,11 +19,16 @@ export function fmTone(
   modulations: Modulation[] = [],
   amplitude = 0.5,
 ): Float64Array {
-  return sampled(Math.round(seconds * sampleRateHz), (i) => {
-    const t = i / sampleRateHz;
-    let phase = 2 * Math.PI * carrierHz * t;
-    for (const { rateHz, peak, phase: p = 0.7 } of modulations)
-      phase -= ((carrierHz * peak) / rateHz) * Math.cos(2 * Math.PI * rateHz * t + p);
+  const length = Math.round(seconds * sampleRateHz);
+  if (modulations.length === 0)
+    return sineWave(length, carrierHz / sampleRateHz).map((value) => amplitude * value);
+  const swings = modulations.map(({ rateHz, peak, phase = 0.7 }) => ({
+    depth: (carrierHz * peak) / rateHz,
+    cosine: sineWave(length, rateHz / sampleRateHz, phase + Math.PI / 2),
+  }));
+  return sampled(length, (i) => {
+    let phase = (2 * Math.PI * carrierHz * i) / sampleRateHz;
+    for (const { depth, cosine } of swings) phase -= depth * cosine[i];
     return amplitude * Math.sin(phase);
   });
 }

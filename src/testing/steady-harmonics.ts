@@ -1,6 +1,7 @@
 import { amplitudeDb } from "@/core/dsp/decibels";
 import { besselI0 } from "@/core/dsp/kaiser-lowpass";
 import { sampled } from "@/core/dsp/sampled";
+import { sineWave } from "./sine-wave";
 
 /** Kaiser window whose side lobes lie 150 dB down. */
 const BETA = 21;
@@ -70,12 +71,13 @@ const windowOf = (length: number) =>
 function lineIn(x: ArrayLike<number>, from: number, window: Float64Array, sampleRateHz: number, hz: number) {
   let [re, im, sum] = [0, 0, 0];
   const step = hz / sampleRateHz;
+  const begins = 2 * Math.PI * ((step * from) % 1);
+  const cosine = sineWave(window.length, step, begins + Math.PI / 2);
+  const sine = sineWave(window.length, step, begins);
   for (let i = 0; i < window.length; i++) {
-    const cycles = step * (from + i);
-    const angle = 2 * Math.PI * (cycles - Math.floor(cycles));
     const value = window[i] * x[from + i];
-    re += value * Math.cos(angle);
-    im -= value * Math.sin(angle);
+    re += value * cosine[i];
+    im -= value * sine[i];
     sum += window[i];
   }
   return { re: (2 * re) / sum, im: (2 * im) / sum };

@@ -1,3 +1,4 @@
+import { harmonicSum } from "./sine-wave";
 import { amplitudeOf } from "@/core/dsp/decibels";
 import type { Band } from "@/core/reference/reference-tape";
 import { whiteNoise } from "./fm-tone";
@@ -62,8 +63,7 @@ export function tapeSound(
   const hum = humDbfs === undefined ? 0 : amplitudeOf(humDbfs);
   const noise = [whiteNoise(at, amplitudeOf(noiseDbfs), 11), whiteNoise(at, amplitudeOf(noiseDbfs), 12)];
   for (let i = 0; i < at; i++) {
-    const t = (2 * Math.PI * i) / rate;
-    const mains = hum && hum * (Math.sin(50 * t) + 0.5 * Math.sin(150 * t) + 0.3 * Math.sin(250 * t));
+    const mains = hum && hum * harmonicSum((50 * i) / rate, [1, 0, 0.5, 0, 0.3]);
     left[i] += mains + noise[0][i];
     right[i] += mains + noise[1][i];
   }
@@ -107,6 +107,8 @@ function soundOf(
   });
 }
 
+const VOICE = Array.from({ length: 19 }, (_, n) => 1 / (1 + ((n + 1) / 6) ** 2));
+
 /** Voiced syllables: a wandering pitch with its harmonics, opened and closed a few times a second. */
 function speech(seconds: number, rate: number): Float64Array {
   let phase = 0;
@@ -115,8 +117,6 @@ function speech(seconds: number, rate: number): Float64Array {
     phase +=
       (120 * (1 + 0.2 * Math.sin(2 * Math.PI * 0.9 * t) + 0.04 * Math.sin(2 * Math.PI * 5 * t))) / rate;
     const open = Math.max(0, Math.sin(2 * Math.PI * 3.3 * t));
-    let sum = 0;
-    for (let k = 1; k < 20; k++) sum += Math.sin(2 * Math.PI * k * phase) / (1 + (k / 6) ** 2);
-    return 0.15 * open * sum;
+    return 0.15 * open * harmonicSum(phase, VOICE);
   });
 }

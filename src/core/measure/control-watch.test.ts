@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { sineWave } from "@/testing/sine-wave";
 import { ControlWatch, type ControlTest } from "./control-watch";
 
 const RATE = 32_000;
@@ -40,11 +41,16 @@ function worked({
   const frames = seconds * RATE;
   const gain = (share: number) => 10 ** (share / 20);
   const [left, right] = [new Float64Array(frames), new Float64Array(frames)];
+  const tone = sineWave(frames, hz / RATE);
+  const hiss = gain(hissDb);
   for (let i = 0; i < frames; i++) {
-    const turn = 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / (RATE * 4));
-    const tone = 0.25 * Math.sin((2 * Math.PI * hz * i) / RATE);
-    left[i] = tone * gain(-turnedDb * turn) + gain(hissDb) * (random() + random() - 1);
-    right[i] = tone * gain(-(turnedDb + trackingDb) * turn) + gain(hissDb) * (random() + random() - 1);
+    const turn = turnedDb === 0 ? 0 : 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / (RATE * 4));
+    const [leftGain, rightGain] =
+      turn === 0
+        ? [0.25, 0.25]
+        : [0.25 * gain(-turnedDb * turn), 0.25 * gain(-(turnedDb + trackingDb) * turn)];
+    left[i] = tone[i] * leftGain + hiss * (random() + random() - 1);
+    right[i] = tone[i] * rightGain + hiss * (random() + random() - 1);
   }
   const places = (count: number, n: number) =>
     Math.round(RATE * (1 + ((seconds - 2) * (n + 0.4 * random())) / count));

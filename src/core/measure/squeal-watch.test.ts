@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { SquealWatch, type Squeal } from "./squeal-watch";
 import { sampled } from "@/core/dsp/sampled";
+import { harmonicSum } from "@/testing/sine-wave";
 
 const RATE = 48000;
 const BLOCK = 4800;
@@ -34,7 +35,8 @@ const noise = (db: number, seed = 5): Sound => {
   const gain = 10 ** (db / 20);
   return () => gain * (random() + random() - 1);
 };
-const hum: Sound = (t) => 0.01 * (sine(50, t) + 0.5 * sine(150, t) + 0.3 * sine(250, t));
+const hum: Sound = (t) => 0.01 * harmonicSum(50 * t, [1, 0, 0.5, 0, 0.3]);
+const VOICE = Array.from({ length: 20 }, (_, n) => 1 / (n + 1));
 /** Syllables of voiced harmonics whose pitch glides, fricatives between, pauses. */
 function speech(seed = 11): Sound {
   const random = randoms(seed);
@@ -53,9 +55,7 @@ function speech(seed = 11): Sound {
     phase += (hz * (t - before)) % 1;
     before = t;
     if (!voiced) return 0.2 * loud * (random() + random() - 1);
-    let sum = 0;
-    for (let h = 1; h <= 20; h++) sum += Math.sin(2 * Math.PI * h * phase) / h;
-    return loud * sum;
+    return loud * harmonicSum(phase, VOICE);
   };
 }
 /** A stick-slip whistle: it wanders, and its strength flickers. */
