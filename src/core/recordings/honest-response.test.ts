@@ -2,7 +2,9 @@ import { describe, expect, it } from "vitest";
 import { soundInMemory } from "@/core/formats/sound-file";
 import { responseRuns } from "@/core/playback/response-runs";
 import { timeConstants, type Band, type ReferenceTape } from "@/core/reference/reference-tape";
+import { sampled } from "@/core/dsp/sampled";
 import { whiteNoise } from "@/testing/fm-tone";
+import { sineWave } from "@/testing/sine-wave";
 import { measureBands } from "./measure-bands";
 
 const RATE = 24_000;
@@ -27,25 +29,30 @@ const GAP_SECONDS = 2;
 
 type Spoil = (sample: number, seconds: number, band: number | null, channel: number) => number;
 
-/** The tape played flat and at right speed in closed form, each sample spoilt as told. */
+const FRAMES = Math.round(
+  RATE * TAPE.bands.reduce((sum, { seconds }) => sum + seconds + GAP_SECONDS, GAP_SECONDS),
+);
+/** The tape played flat and at right speed in closed form, and which band each sample is of, −1 for none. */
+const FLAT = new Float64Array(FRAMES);
+const BAND = new Int8Array(FRAMES).fill(-1);
+TAPE.bands.reduce((at, { frequencyHz, levelDb, seconds }, band) => {
+  const from = Math.round(at * RATE);
+  const amplitude = 10 ** ((levelDb - 12) / 20);
+  FLAT.set(
+    sineWave(Math.round(seconds * RATE), frequencyHz / RATE).map((x) => amplitude * x),
+    from,
+  );
+  BAND.fill(band, from, from + Math.round(seconds * RATE));
+  return at + seconds + GAP_SECONDS;
+}, GAP_SECONDS);
+
+/** That, each sample spoilt as told. */
 async function played(spoil: Spoil, input = (x: number) => x) {
-  const length = TAPE.bands.reduce((sum, { seconds }) => sum + seconds + GAP_SECONDS, GAP_SECONDS);
-  const noise = whiteNoise(Math.round(length * RATE), 10 ** (-70 / 20), 9);
+  const noise = whiteNoise(FRAMES, 10 ** (-70 / 20), 9);
   const channels = [0, 1].map((c) =>
-    Float32Array.from(noise, (hiss, i) => {
-      const t = i / RATE;
-      let at = GAP_SECONDS;
-      let band: number | null = null;
-      let sample = 0;
-      TAPE.bands.forEach(({ frequencyHz, levelDb, seconds }, b) => {
-        if (t >= at && t < at + seconds) {
-          band = b;
-          sample = 10 ** ((levelDb - 12) / 20) * Math.sin(2 * Math.PI * frequencyHz * (t - at));
-        }
-        at += seconds + GAP_SECONDS;
-      });
-      return input(hiss + spoil(sample, t, band, c));
-    }),
+    Float32Array.from(
+      sampled(FRAMES, (i) => input(noise[i] + spoil(FLAT[i], i / RATE, BAND[i] < 0 ? null : BAND[i], c))),
+    ),
   );
   const { bands, wide } = await measureBands(soundInMemory(channels, RATE), TAPE);
   return responseRuns(bands, wide, TAPE, timeConstants(TAPE.equalisation, TAPE.speedCmPerS))[0];
