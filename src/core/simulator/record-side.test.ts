@@ -10,7 +10,7 @@ import { ordinary, type TapeFormula } from "./tape-formula";
 import type { TransportParameters } from "./transport-parameters";
 import { sampled } from "@/core/dsp/sampled";
 
-const RATE = 32_000;
+const RATE = 48000;
 const CASSETTE = practiceMachine("ellesby-c-3h").transport;
 
 interface Recorded {

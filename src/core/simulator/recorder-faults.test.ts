@@ -12,7 +12,7 @@ import type { TransportParameters } from "./transport-parameters";
 import { WornPlaces } from "./worn-places";
 import { sampled } from "@/core/dsp/sampled";
 
-const RATE = 32_000;
+const RATE = 48000;
 const QUIET = { "noise.db": -140, "hum.db": -140, "head.crosstalkDb": -120 };
 
 const deckWith = (
