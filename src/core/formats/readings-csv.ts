@@ -7,7 +7,7 @@ import { csvText } from "./csv-text";
  * is led by an apostrophe.
  */
 export function readingsCsv(
-  readings: Reading[],
+  readings: readonly Reading[],
   machineName: string,
   tapeName: (id: string) => string,
 ): string {

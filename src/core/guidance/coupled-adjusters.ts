@@ -180,8 +180,8 @@ function solve(tried: TriedAdjuster[], places: Place[]) {
 export interface AtSpeed {
   speedCmPerS: number;
   /** Of the speed error, oldest first. */
-  readings: Reading[];
-  adjustments: Adjustment[];
+  readings: readonly Reading[];
+  adjustments: readonly Adjustment[];
 }
 
 /** What the records of a job tell of an adjuster at each of its tape speeds. */

@@ -48,8 +48,8 @@ const STILL_HOLDS = 2;
  * counted end the chain, since what they did is in no one's books.
  */
 export function learnedTurns(
-  readings: Reading[],
-  adjustments: Adjustment[],
+  readings: readonly Reading[],
+  adjustments: readonly Adjustment[],
   adjusterId: string,
 ): LearnedTurn[] {
   const logged = inForce(readings);
@@ -85,7 +85,7 @@ export function learnedTurns(
 }
 
 /** The turns in groups with no reading inside; `to` is when the next group begins. */
-function betweenReadings(logged: Reading[], adjustments: Adjustment[]) {
+function betweenReadings(logged: readonly Reading[], adjustments: readonly Adjustment[]) {
   const groups: Array<{ turned: Adjustment[]; to: string }> = [];
   for (const turn of adjustments.filter(({ turns }) => turns !== 0)) {
     const last = groups.at(-1);

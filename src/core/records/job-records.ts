@@ -23,10 +23,22 @@ export interface JobRecords {
 /** What of a job tells which parts it needs. */
 export type JobParts = Pick<JobRecords, "job" | "machine" | "neededParts">;
 
-/** The records that still count: those that no later one supersedes, oldest first. */
-export function inForce<T extends { id: string; at: string; supersedes: string | null }>(records: T[]): T[] {
+/** What of a list still counts, as it was when it was asked for last: a result that comes in asks many times. */
+const counted = new WeakMap<readonly object[], { length: number; inForce: readonly object[] }>();
+
+/**
+ * The records that still count: those that no later one supersedes, oldest first.
+ * @param records to which one may be added, but which are never changed
+ */
+export function inForce<T extends { id: string; at: string; supersedes: string | null }>(
+  records: readonly T[],
+): readonly T[] {
+  const before = counted.get(records);
+  if (before?.length === records.length) return before.inForce as readonly T[];
   const superseded = new Set(records.map((record) => record.supersedes));
-  return records
+  const found = records
     .filter((record) => !superseded.has(record.id))
     .sort((a, b) => a.at.localeCompare(b.at) || a.id.localeCompare(b.id));
+  counted.set(records, { length: records.length, inForce: found });
+  return found;
 }
