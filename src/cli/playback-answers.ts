@@ -37,7 +37,7 @@ export async function response(sound: SoundFile, tape: ReferenceTape, equalisati
   const machine = timeConstants(equalisation ?? tape.equalisation, tape.speedCmPerS);
   const runs = responseRuns(bands, wide, tape, machine);
   const [first, ...others] = runs.map(({ from, referenceHz, channels }) => ({ from, referenceHz, channels }));
-  const doubts = new Set(runs.flatMap((run) => run.doubts));
+  const doubts = new Set(runs.flatMap(({ doubts: own }) => own.map(({ says }) => says)));
   return {
     tape: tape.id,
     equalisation: `${machine.t1Microseconds}/${machine.t2Microseconds}`,

@@ -1,4 +1,5 @@
-import { LiveListening, type ListeningResult } from "@/core/live/live-listening";
+import type { ListeningResult } from "@/core/live/listening-result";
+import { LiveListening } from "@/core/live/live-listening";
 import { NOTHING_WANTED, type InputStart, type ListenFor, type Wanted } from "./listener-api";
 import { resultOf, RESULTS_PER_SECOND, type LiveSource } from "./live-source";
 

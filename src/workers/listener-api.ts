@@ -1,6 +1,6 @@
 import type { SideFinding } from "@/core/live/find-sides";
 import type { LoopBack } from "@/core/live/loop-back";
-import type { ListeningResult } from "@/core/live/live-listening";
+import type { ListeningResult } from "@/core/live/listening-result";
 import type { WatchedBefore } from "@/core/measure/watch-log";
 import type { RecordingRun } from "@/core/records/recording-run";
 import type { RatePoint } from "@/core/measure/rate-points";

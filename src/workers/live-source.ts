@@ -1,4 +1,5 @@
-import type { LiveListening, ListeningResult } from "@/core/live/live-listening";
+import type { ListeningResult } from "@/core/live/listening-result";
+import type { LiveListening } from "@/core/live/live-listening";
 import type { Resumed } from "@/core/live/recording-watch";
 import type { KeptRun, Wanted } from "./listener-api";
 

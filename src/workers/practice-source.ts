@@ -1,4 +1,5 @@
-import { LiveListening, type ListeningResult } from "@/core/live/live-listening";
+import type { ListeningResult } from "@/core/live/listening-result";
+import { LiveListening } from "@/core/live/live-listening";
 import { equalisationOf } from "@/core/practice/comes-back";
 import { blankTape, practiceTape, sequenceInput } from "@/core/practice/practice-tape";
 import type { BlankTape } from "@/core/records/blank-tape";

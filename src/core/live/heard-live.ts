@@ -2,7 +2,7 @@ import type { FullScale } from "@/core/playback/playback-level";
 import type { PlaybackNow } from "@/core/playback/playback-now";
 import type { Reading } from "@/core/records/reading";
 import type { Heard } from "@/core/stations/heard";
-import type { ListeningResult } from "./live-listening";
+import type { ListeningResult } from "./listening-result";
 
 /** A live source, as the stations know it. */
 export interface LiveSource {

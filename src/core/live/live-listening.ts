@@ -1,91 +1,31 @@
 import type { Samples } from "@/core/dsp/signal";
-import { WatchLog, type WatchedBefore, type WatchTrack } from "@/core/measure/watch-log";
-import { LiveTransport, type LiveResult, type LiveSpeed } from "@/core/measure/live-transport";
+import type { LiveResult } from "@/core/measure/live-transport";
 import { SignalCheck } from "@/core/measure/signal-check";
-import type { SignalReport } from "@/core/measure/signal-findings";
-import { timeConstants, type ReferenceTape } from "@/core/reference/reference-tape";
-import type { Sequence } from "@/core/signals/sequence";
-import { atSpeed } from "@/core/reference/at-speed";
-import { LivePlayback } from "./live-playback";
-import { SourceAndTapeFollower, type Followed, type SourceAndTape } from "@/core/playback/source-and-tape";
+import type { RatePoint } from "@/core/measure/rate-points";
+import type { TransportEvent } from "@/core/measure/transport-events";
+import { WatchLog, type WatchedBefore, type WatchTrack } from "@/core/measure/watch-log";
 import type { PlaybackNow } from "@/core/playback/playback-now";
+import { SourceAndTapeFollower, type Followed, type SourceAndTape } from "@/core/playback/source-and-tape";
+import { atSpeed } from "@/core/reference/at-speed";
+import { timeConstants } from "@/core/reference/reference-tape";
 import type { ReturnedNow } from "@/core/returned/heard-pass";
+import { usualFormat } from "@/core/standards/track-formats";
+import { Every } from "./every";
+import { FollowedTransport } from "./followed-transport";
+import type { ListeningOptions, ListeningResult } from "./listening-result";
+import { LivePlayback } from "./live-playback";
 import { LiveReturned } from "./live-returned";
 import { RecentSound } from "./recent-sound";
-import { RecordingWatch, WATCHED_TONES, type Resumed } from "./recording-watch";
-import type { RecordingRun } from "@/core/records/recording-run";
-import { BlankingWatch, type BlankingChannel } from "@/core/measure/blanking";
-import { quietOf, type Quiet } from "@/core/measure/quiet";
-import { oscillatorLine, type OscillatorLine } from "@/core/measure/oscillator-line";
-import { usualFormat } from "@/core/standards/track-formats";
-import type { HeadTracks } from "@/core/playback/azimuth-view";
-import { WorkshopEars, type EarsHear, type EarsWanted } from "./workshop-ears";
-import { WhatPlays, type BandNow } from "./what-plays";
+import { RecordSideWatch } from "./record-side-watch";
+import type { Resumed } from "./recording-watch";
+import { WhatPlays } from "./what-plays";
 import { WideBandFollower } from "./wide-band-follower";
-import type { RatePoint } from "@/core/measure/rate-points";
-import type { SteadyStretch } from "@/core/measure/steady-stretch";
-import type { TransportEvent } from "@/core/measure/transport-events";
-
-export interface ListeningResult extends LiveResult, EarsHear {
-  /** How often it was told that something was turned. */
-  marks: number;
-  /** Frequency that the tone is compared with: that of the band that plays. */
-  nominalHz: number;
-  /** Fresh twice a second, null in between. */
-  check: SignalReport | null;
-  /** What the guilty parts are to be thought out from; fresh every few seconds, null in between. */
-  stretch: SteadyStretch | null;
-  /** The long run that is being watched; fresh every two seconds, null in between and while none is. */
-  watch: WatchTrack | null;
-  /** The tones of the tape, azimuth and response so far; fresh twice a second, null in between. */
-  playback: PlaybackNow | null;
-  /** What goes into a recorder and what comes back; fresh twice a second, null in between and while not asked for. */
-  comparison: SourceAndTape | null;
-  /** The recording that is watched; fresh twice a second, null in between and while none is. */
-  recording: RecordingRun | null;
-  /** Noise of what plays nothing; fresh every two seconds, null in between, while a tone plays, and while not asked for. */
-  quiet: Quiet | null;
-  /** A blanking test so far, by channel; fresh twice a second, null in between and while none is listened for. */
-  blanking: Array<BlankingChannel | null> | null;
-  /** Bias that is left in what is heard, likewise. */
-  oscillator: OscillatorLine | null;
-  /** What was heard of the sequence that is wanted; fresh when that changed, null in between. */
-  returned: ReturnedNow | null;
-  /** What plays now of the tape or of a sequence; null in between or when nothing was recognised. */
-  band: BandNow | null;
-  /** The sentence for it when a marked sequence is played: nothing of a reference tape is read from that. */
-  sequencePlays: string | null;
-  /** Places in the tape's list of the bands that have been heard so far. */
-  bandsHeard: number[];
-  /** Why the tape in the machine can hardly be the one chosen. */
-  tapeDoubt: string | null;
-}
-
-export interface ListeningOptions {
-  sampleRateHz: number;
-  channelCount: number;
-  tape: ReferenceTape;
-  /** Sequences that may be played instead, told by their marks; none when left out. */
-  sequences?: readonly Sequence[];
-  /** Tape speed of the machine over that of the tape. */
-  speedFactor: number;
-  /** Frequency to compare with until a band is recognised. */
-  nominalHz: number;
-  /** Of the playback head; the usual ones of the tape speed when left out. */
-  tracks?: HeadTracks | null;
-  /** How much of the past is kept as evidence. */
-  evidenceSeconds: number;
-  /** Seconds of sound in a second of the clock, by which figures are made anew; 1 when left out. */
-  pace?: number;
-}
+import { WorkshopEars, type EarsWanted } from "./workshop-ears";
 
 const RECOGNISED_SECONDS = 30;
 const RECOGNISE_EVERY_SECONDS = 2;
-const FIND_PARTS_EVERY_SECONDS = 4;
 const WATCH_EVERY_SECONDS = 2;
 const CHECK_EVERY_SECONDS = 0.45;
-/** Tones that speed and flutter can be read from. */
-const LOWEST_CARRIER_HZ = 900;
 /** How far back questions about the present look. */
 const RECENT_SECONDS = 10;
 /** Kept even when no evidence is wanted, for questions about the present. */
@@ -95,56 +35,41 @@ const SEQUENCE_KEPT_SECONDS = 34;
 const RESPONSE_ROLE = "response";
 const PLAYBACK_EVERY_SECONDS = 0.45;
 const LONGEST_BRIDGED_SECONDS = 0.1;
-const OSCILLATOR_SECONDS = 1;
-const QUIET_SECONDS = 8;
-const QUIET_EVERY_SECONDS = 2;
 
 /**
  * Everything that is listened for in a live source at once: speed and flutter of the tone that plays, the state of
  * the signal, which band of the tape it is, and the last seconds themselves. Push blocks, ask ten times a second.
  */
 export class LiveListening {
-  private transport: LiveTransport;
-  private nominalHz: number;
-  private readonly pace: number;
+  private readonly transport: FollowedTransport;
   private readonly check: SignalCheck;
   private readonly plays: WhatPlays;
   private readonly recentSound: RecentSound;
-  private seconds = 0;
-  private marks = 0;
-  private markedAt = -Infinity;
-  private nextCheck = 0;
-  private nextFinding = 0;
   private readonly playback: LivePlayback;
   private readonly wide: WideBandFollower;
-  private nextPlayback = 0;
   private readonly comparison: SourceAndTapeFollower;
-  private nextComparison = 0;
   private readonly returned: LiveReturned;
-  /** Null while no recording is watched. */
-  private recording: RecordingWatch | null = null;
-  private nextRecording = 0;
-  private wantsQuiet: "silence" | "faint tones" | null = null;
-  private nextQuiet = 0;
-  private quietSince = 0;
-  /** Null while no blanking test is listened for. */
-  private blanking: BlankingWatch | null = null;
-  private nextBlanking = 0;
+  private readonly recordSide: RecordSideWatch;
   private readonly ears: WorkshopEars;
+  private readonly checkEvery: Every;
+  private readonly playbackEvery: Every;
+  private readonly comparisonEvery: Every;
+  private readonly recogniseEvery = new Every(RECOGNISE_EVERY_SECONDS);
+  /** Null while no long run is watched. */
+  private watch: { log: WatchLog; every: Every } | null = null;
+  private seconds = 0;
+  private marks = 0;
   private newReturned: ReturnedNow | null = null;
   /** Which of several bands of one frequency is listened for. */
   private wantedRole = "";
-  private log: WatchLog | null = null;
-  private nextWatch = 0;
-  private nextRecognition = RECOGNISE_EVERY_SECONDS;
-  /** Live results count their seconds anew when the meter changes to another band. */
-  private transportSince = 0;
 
   constructor(private readonly options: ListeningOptions) {
-    const { sampleRateHz, channelCount, nominalHz, evidenceSeconds } = options;
-    this.nominalHz = nominalHz;
-    this.pace = options.pace ?? 1;
-    this.transport = new LiveTransport(sampleRateHz, channelCount, nominalHz, this.pace);
+    const { sampleRateHz, channelCount, nominalHz, evidenceSeconds, pace = 1 } = options;
+    this.transport = new FollowedTransport({ sampleRateHz, channelCount, nominalHz, pace });
+    this.checkEvery = new Every(pace * CHECK_EVERY_SECONDS);
+    this.playbackEvery = new Every(pace * PLAYBACK_EVERY_SECONDS);
+    this.comparisonEvery = new Every(pace * PLAYBACK_EVERY_SECONDS);
+    this.recogniseEvery.done(0);
     const { tape, speedFactor, tracks } = options;
     const speedCmPerS = tape.speedCmPerS * speedFactor;
     this.playback = new LivePlayback({
@@ -169,6 +94,7 @@ export class LiveListening {
       longest,
     );
     this.recentSound = new RecentSound(sampleRateHz, channelCount, kept);
+    this.recordSide = new RecordSideWatch(this.recentSound, channelCount, pace);
   }
 
   push(block: Samples[]): void {
@@ -182,14 +108,13 @@ export class LiveListening {
     const { sampleRateHz, channelCount } = this.options;
     if (samples > LONGEST_BRIDGED_SECONDS * sampleRateHz) {
       this.beginAnew();
-      this.againBlanking();
+      this.recordSide.againBlanking();
     } else this.hear(Array.from({ length: channelCount }, () => new Float32Array(samples)));
   }
 
   private hear(block: Samples[]): void {
     this.recentSound.push(block);
-    this.recording?.push(block);
-    this.blanking?.push(block);
+    this.recordSide.push(block);
     this.plays.push(block);
     this.ears.push(block);
     this.transport.push(block);
@@ -199,7 +124,7 @@ export class LiveListening {
   /** Something was turned. Returns how often that was told, by which results from before and after it are told apart. */
   mark(): number {
     this.returned.mark(this.seconds);
-    this.blanking = null;
+    this.recordSide.endBlanking();
     return this.interrupt();
   }
 
@@ -210,8 +135,8 @@ export class LiveListening {
   }
 
   private beginAnew(): void {
-    this.markedAt = this.seconds;
-    this.transport.mark();
+    this.transport.mark(this.seconds);
+    this.recordSide.quietFrom(this.seconds);
     this.playback.mark(this.seconds);
     this.comparison.mark(this.seconds);
   }
@@ -221,7 +146,7 @@ export class LiveListening {
     this.playback.clear(this.seconds);
     this.comparison.clear();
     this.returned.clear(this.seconds);
-    this.blanking = null;
+    this.recordSide.endBlanking();
   }
 
   /** The sequence whose passes are measured; null for none. */
@@ -234,14 +159,12 @@ export class LiveListening {
    * @param from one that was watched before, and how many seconds of it nobody heard since
    */
   watchRecording(on: boolean, from: Resumed | null = null): void {
-    const { sampleRateHz, channelCount } = this.options;
-    if (!on) this.recording = null;
-    else this.recording ??= new RecordingWatch(sampleRateHz, channelCount, WATCHED_TONES, from);
+    this.recordSide.watchRecording(on, from);
   }
 
   /** Whether noise is measured, while nothing plays or nothing but faint tones do. */
   listenForQuiet(wanted: "silence" | "faint tones" | null): void {
-    this.wantsQuiet = wanted;
+    this.recordSide.listenForQuiet(wanted);
   }
 
   /** What is listened for beside the tape. */
@@ -261,23 +184,22 @@ export class LiveListening {
 
   /** Listens for an old programme that goes quiet, from now on. */
   beginBlanking(): void {
-    const { sampleRateHz, channelCount } = this.options;
-    this.blanking = new BlankingWatch(sampleRateHz, channelCount);
+    this.recordSide.beginBlanking();
   }
 
   /** The same anew, if it is listened for. */
   againBlanking(): void {
-    if (this.blanking) this.beginBlanking();
+    this.recordSide.againBlanking();
   }
 
   /** Whether it may be listened for. */
   listenForBlanking(may: boolean): void {
-    if (!may) this.blanking = null;
+    if (!may) this.recordSide.endBlanking();
   }
 
   /** Something else is quiet from now on: no tape in it, or another one. */
   forgetQuiet(): void {
-    this.quietSince = this.seconds;
+    this.recordSide.quietFrom(this.seconds);
   }
 
   /** The search for the loudest point begins anew. */
@@ -313,94 +235,49 @@ export class LiveListening {
     withPlayback: string | null = null,
     follows: Followed | null = null,
   ): ListeningResult {
+    const { seconds, plays } = this;
     this.wantedRole = withPlayback ?? "";
-    if (this.seconds >= this.nextRecognition) {
-      this.nextRecognition = this.seconds + RECOGNISE_EVERY_SECONDS;
-      this.recognise();
-    }
-    let check: SignalReport | null = null;
-    if (this.seconds >= this.nextCheck) {
-      this.nextCheck = this.seconds + this.pace * CHECK_EVERY_SECONDS;
-      check = this.check.report;
-    }
-    const live = this.transport.result(withFlutter || this.log !== null);
+    if (this.recogniseEvery.takes(seconds)) this.recognise();
+    const check = this.checkEvery.takes(seconds) ? this.check.report : null;
+    const withLog = withFlutter || this.watch !== null;
+    const live = this.transport.result(withLog);
     // a sequence was recorded by who knows what: it tells nothing of the speed of this machine
-    const { sequencePlays } = this.plays;
+    const { sequencePlays } = plays;
     if (sequencePlays) Object.assign(live, { speed: null, flutter: null, waveform: null });
-    const stretch = (withFlutter || this.log) && live.flutter ? this.newStretch() : null;
-    this.watch(live);
+    const stretch = withLog && live.flutter ? this.transport.stretch(seconds) : null;
     this.ears.plays(this.playingHz()?.[0] ?? null, live.speed?.instantPercent ?? null);
     const comparison = follows && this.compared(follows);
-    if (comparison) this.recording?.hears(comparison.hears);
-    const speed = live.speed && { ...live.speed, beforeChange: this.sinceMark(live.speed) };
+    if (comparison) this.recordSide.hears(comparison.hears);
     return {
       ...live,
-      speed,
       marks: this.marks,
-      seconds: live.seconds + this.transportSince,
-      nominalHz: this.nominalHz,
+      nominalHz: this.transport.nominalHz,
       check,
       stretch,
-      watch: this.watched(),
+      watch: this.watched(live),
       playback: withPlayback !== null ? this.heardTones() : null,
       comparison,
-      ...this.watchedRecording(),
-      quiet: this.quiet(),
-      blanking: this.blanked(),
+      ...this.recordSide.result(seconds, plays.tone !== null),
       returned: this.takeReturned(),
       ...this.ears.hear,
-      band: this.plays.band,
+      band: plays.band,
       sequencePlays,
-      bandsHeard: this.plays.bandsHeard,
-      tapeDoubt: this.plays.doubt,
+      bandsHeard: plays.bandsHeard,
+      tapeDoubt: plays.doubt,
     };
-  }
-
-  /** How the speed stood before it changed, when that was after the last turn that was told. */
-  private sinceMark({ beforeChange }: LiveSpeed): LiveSpeed["beforeChange"] {
-    if (beforeChange === null) return null;
-    const atSeconds = beforeChange.atSeconds + this.transportSince;
-    return atSeconds > this.markedAt ? { ...beforeChange, atSeconds } : null;
   }
 
   /** Begins or ends the log of a long run. */
   startWatch(before: WatchedBefore | null = null): void {
-    this.log = new WatchLog(this.seconds, before);
-    this.nextWatch = 0;
+    this.watch = { log: new WatchLog(this.seconds, before), every: new Every(WATCH_EVERY_SECONDS) };
   }
   stopWatch(): void {
-    this.log = null;
+    this.watch = null;
   }
 
   /** By hand: what is heard is the source, or the tape; null leaves it to be found out. */
   sayHears(what: "source" | "tape" | null): void {
     this.comparison.say(what);
-  }
-
-  private quiet(): Quiet | null {
-    if (this.wantsQuiet === null || this.seconds < this.nextQuiet) return null;
-    if (this.wantsQuiet === "silence" && this.plays.tone !== null) return null;
-    this.nextQuiet = this.seconds + QUIET_EVERY_SECONDS;
-    const { sampleRateHz } = this.options;
-    // what sounded before a key was pressed does not belong to it
-    const since = Math.min(QUIET_SECONDS, this.seconds - Math.max(this.markedAt, this.quietSince));
-    return quietOf(this.recentSound.contents(Math.max(0, since)), sampleRateHz);
-  }
-
-  private blanked(): ListeningResult["blanking"] {
-    if (!this.blanking || this.seconds < this.nextBlanking) return null;
-    this.nextBlanking = this.seconds + this.pace * PLAYBACK_EVERY_SECONDS;
-    return this.blanking.result;
-  }
-
-  private watchedRecording(): Pick<ListeningResult, "recording" | "oscillator"> {
-    if (!this.recording || this.seconds < this.nextRecording) return { recording: null, oscillator: null };
-    this.nextRecording = this.seconds + this.pace * PLAYBACK_EVERY_SECONDS;
-    const { sampleRateHz } = this.options;
-    return {
-      recording: this.recording.result,
-      oscillator: oscillatorLine(this.recentSound.contents(OSCILLATOR_SECONDS), sampleRateHz),
-    };
   }
 
   private takeReturned(): ReturnedNow | null {
@@ -411,8 +288,7 @@ export class LiveListening {
   }
 
   private compared(follows: Followed): SourceAndTape | null {
-    if (this.seconds < this.nextComparison) return null;
-    this.nextComparison = this.seconds + this.pace * PLAYBACK_EVERY_SECONDS;
+    if (!this.comparisonEvery.takes(this.seconds)) return null;
     return this.comparison.update(this.seconds, follows === "any tone" ? this.playingHz() : follows, () =>
       this.recentSound.contents(RECENT_SECONDS),
     );
@@ -424,39 +300,27 @@ export class LiveListening {
   }
 
   private heardTones(): PlaybackNow | null {
-    if (this.seconds < this.nextPlayback) return null;
-    this.nextPlayback = this.seconds + this.pace * PLAYBACK_EVERY_SECONDS;
+    if (!this.playbackEvery.takes(this.seconds)) return null;
     return this.playback.update(this.seconds, this.plays.tone, () =>
       this.recentSound.contents(RECENT_SECONDS),
     );
   }
 
-  private watch({ speed, flutter, channels }: LiveResult): void {
-    this.log?.add(this.seconds, {
+  /** What was found in a stretch belongs to the log of a long run. */
+  noteTransport(events: TransportEvent[], spectrum: RatePoint[]): void {
+    this.watch?.log.addEvents(events);
+    this.watch?.log.addSpectrum(spectrum);
+  }
+
+  private watched({ speed, flutter, channels }: LiveResult): WatchTrack | null {
+    if (!this.watch) return null;
+    const { log, every } = this.watch;
+    log.add(this.seconds, {
       speedPercent: speed?.instantPercent ?? null,
       flutterPercent: flutter?.settled ? flutter.weighted.peakPercent : null,
       levelDb: Math.max(...channels.map(({ peakDbfs }) => peakDbfs)),
     });
-  }
-
-  /** What was found in a stretch belongs to the log of a long run. */
-  noteTransport(events: TransportEvent[], spectrum: RatePoint[]): void {
-    this.log?.addEvents(events);
-    this.log?.addSpectrum(spectrum);
-  }
-
-  private watched(): WatchTrack | null {
-    if (!this.log || this.seconds < this.nextWatch) return null;
-    this.nextWatch = this.seconds + WATCH_EVERY_SECONDS;
-    return this.log.snapshot;
-  }
-
-  private newStretch(): SteadyStretch | null {
-    if (this.seconds < this.nextFinding) return null;
-    const stretch = this.transport.remembered();
-    if (stretch === null) return null;
-    this.nextFinding = this.seconds + this.pace * FIND_PARTS_EVERY_SECONDS;
-    return { ...stretch, startSeconds: stretch.startSeconds + this.transportSince };
+    return every.takes(this.seconds) ? log.snapshot : null;
   }
 
   private recognise(): void {
@@ -465,17 +329,9 @@ export class LiveListening {
       const heard = this.wide.hear(recognition, this.seconds, this.recentSound);
       if (heard) this.playback.hearWide(heard.wide, heard.begunSeconds);
     }
-    if (carrierHz !== null) this.follow(carrierHz);
+    if (carrierHz !== null) this.transport.follow(carrierHz, this.seconds);
     const { wanted } = this.returned;
     if (wanted)
       this.newReturned = this.returned.update(this.seconds, this.plays.goes(wanted), this.recentSound);
-  }
-
-  private follow(frequencyHz: number): void {
-    const { sampleRateHz, channelCount } = this.options;
-    if (frequencyHz < LOWEST_CARRIER_HZ || Math.abs(frequencyHz / this.nominalHz - 1) < 1e-6) return;
-    this.nominalHz = frequencyHz;
-    this.transportSince = this.seconds;
-    this.transport = new LiveTransport(sampleRateHz, channelCount, frequencyHz, this.pace);
   }
 }

@@ -7,7 +7,8 @@ import { sequenceSchema, type Segment } from "@/core/signals/sequence";
 import { fmTone } from "@/testing/fm-tone";
 import { heardLive } from "./heard-live";
 import { NOTHING_HEARD_YET } from "@/core/stations/heard";
-import { LiveListening, type ListeningResult } from "./live-listening";
+import type { ListeningResult } from "./listening-result";
+import { LiveListening } from "./live-listening";
 
 const RATE = 32_000;
 const sine = (frequencyHz: number, levelDb: number, seconds: number): Segment => ({

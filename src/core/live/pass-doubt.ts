@@ -1,5 +1,5 @@
 import type { CheckName, SignalReport } from "@/core/measure/signal-findings";
-import type { ListeningResult } from "./live-listening";
+import type { ListeningResult } from "./listening-result";
 
 /** Faults of the signal that make a figure wrong which looks right; the others are found at their stations. */
 const FALSIFIES: readonly CheckName[] = ["clipping", "both channels", "polarity", "sample rate", "no gaps"];

@@ -22,6 +22,8 @@ export interface ChannelLevel {
   uncertaintyDb: number;
   /** What the certificate says of this channel. */
   certificateDb: number;
+  /** Its level is higher than what arrived. */
+  clipped: boolean;
 }
 
 /** The reference fluxivity band against the machine's operating level. */
@@ -72,7 +74,7 @@ export function playbackLevel(
     ...(band.fringingDb ? [{ what: "fringing", db: band.fringingDb }] : []),
   ];
   const expectedDbu = fluxDb === null ? null : terms.reduce((sum, { db }) => sum + db, 0);
-  const channels = pair.channels.map(({ levelDbfs, spreadDb, uncertaintyDb }, c): ChannelLevel => {
+  const channels = pair.channels.map(({ levelDbfs, spreadDb, uncertaintyDb, clipped }, c): ChannelLevel => {
     const certificateDb = (c === 0 ? band.correctionDb?.left : band.correctionDb?.right) ?? 0;
     const full = c === 0 ? fullScale?.leftDbu : fullScale?.rightDbu;
     const levelDbu = full === undefined ? null : levelDbfs + full;
@@ -84,6 +86,7 @@ export function playbackLevel(
       errorDb: levelDbu === null || expectedDbu === null ? null : levelDbu - expectedDbu - certificateDb,
       uncertaintyDb: Math.hypot(LEAST_DB, CALIBRATION_DB, uncertaintyDb, band.correctionUncertaintyDb ?? 0),
       certificateDb,
+      clipped,
     };
   });
   const [left, right] = channels;

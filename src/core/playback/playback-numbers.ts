@@ -2,7 +2,7 @@ import { judgeResponse, type JudgedResponse } from "@/core/judging/judge-respons
 import type { Corridor } from "@/core/standards/tolerance-classes";
 import { levelTone, playbackLevel, type FullScale, type PlaybackLevel } from "./playback-level";
 import type { HeardTone, PlaybackNow } from "./playback-now";
-import type { ResponseRun, ResponseSource } from "./response-runs";
+import type { ResponseDoubt, ResponseRun, ResponseSource } from "./response-runs";
 import type { ResponsePoint } from "@/core/measure/response";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import { type Section, sectionName } from "@/core/programme/programme";
@@ -11,6 +11,8 @@ import type { Machine } from "@/core/records/machine";
 export interface ResponseOfChannel {
   channel: string;
   points: ResponsePoint[];
+  /** Nothing is heard on it, though the other plays. */
+  silent: boolean;
   judged: JudgedResponse<ResponsePoint>;
   /** Whether the band that the equaliser is set by was heard since the last turn. */
   trebleFresh: boolean;
@@ -30,8 +32,10 @@ export interface PlaybackNumbers {
     channels: ResponseOfChannel[];
     /** Places on the tape of the bands that the response is read from. */
     indexes: number[];
-    /** Bands inside the corridor that were not heard since the last turn. */
+    /** Bands inside the corridor that were not heard since the last turn, and channels that are silent. */
     missing: string[];
+    /** What makes it doubtful; that a machine of one channel leaves the other silent does not. */
+    doubts: ResponseDoubt[];
   };
 }
 
@@ -103,20 +107,32 @@ function responseNumbers(
   const wantedBands = meant.filter(
     ({ frequencyHz }) => frequencyHz >= corridor.fromHz / SPARE && frequencyHz <= corridor.toHz * SPARE,
   );
+  const channels = (run?.channels ?? []).slice(0, mono ? 1 : 2);
+  const isHeard = channels.some(({ points }) => points.length > 0);
+  const isSilent = ({ points }: (typeof channels)[number]) => isHeard && points.length === 0;
   return {
     from: run?.from ?? null,
     sources: runs.map(({ from }) => from),
     referenceHz: run?.referenceHz ?? null,
-    channels: (run?.channels ?? []).slice(0, mono ? 1 : 2).map(({ channel, points }) => {
-      const judged = judgeResponse(points, corridor);
-      return { channel: mono ? "both" : channel, points, judged, trebleFresh: isFresh(judged.treble) };
+    channels: channels.map((one) => {
+      const judged = judgeResponse(one.points, corridor);
+      return {
+        channel: mono ? "both" : one.channel,
+        points: one.points,
+        silent: isSilent(one),
+        judged,
+        trebleFresh: isFresh(judged.treble),
+      };
     }),
+    doubts: (run?.doubts ?? []).filter((doubt) => !(mono && doubt.kind === "dead" && doubt.channel > 0)),
     indexes: run && run.from !== "bands" ? [] : meant.map((band) => tape.bands.indexOf(band)),
-    missing:
-      run === null || run.from === "bands"
+    missing: [
+      ...channels.filter(isSilent).map(({ channel }) => `the ${channel} channel, which is silent`),
+      ...(run === null || run.from === "bands"
         ? wantedBands.filter((band) => !freshBands.includes(band)).map(sectionName)
         : run.whole && run.fresh
           ? []
-          : [run.from === "sweep" ? "the sweep to its end" : "more of the noise"],
+          : [run.from === "sweep" ? "the sweep to its end" : "more of the noise"]),
+    ],
   };
 }

@@ -5,10 +5,16 @@ import { timeConstants, type ReferenceTape } from "@/core/reference/reference-ta
 import { type Section, certifiedFrequencyHz } from "@/core/programme/programme";
 import { hertzText } from "@/core/text/number-text";
 import type { TimeConstants } from "@/core/standards/equalisation";
+import { isDead } from "./dead-channel";
 import type { ToneBand } from "./heard-bands";
 import type { WideBand } from "./wide-band";
 
 export type ResponseSource = "bands" | "sweep" | "noise";
+
+/** Why a response may be another: a channel plays nothing, a band is clipped, a level was turned, or does not stand. */
+export type ResponseDoubt = { says: string } & (
+  { kind: "dead"; channel: number } | { kind: "clipped" | "turned" | "restless" }
+);
 
 /** A response as it was read in one way. */
 export interface ResponseRun {
@@ -16,8 +22,8 @@ export interface ResponseRun {
   /** Frequency at which it is 0 dB by definition. */
   referenceHz: number;
   channels: Array<{ channel: string; points: ResponsePoint[] }>;
-  /** What makes it doubtful, a sentence each. */
-  doubts: string[];
+  /** What makes it doubtful. */
+  doubts: ResponseDoubt[];
   /** When the last of it was heard. */
   endSeconds: number;
   /** Of a sweep or noise: it was heard to its end, and nothing was turned since it began. */
@@ -48,7 +54,7 @@ export function responseRuns(
   if (chosen) {
     const { reference, points } = chosen;
     const count = reference.pair.channels.length;
-    const turnedDb = twiceHeard(tones);
+    const turnedDb = twiceHeard(tones, reference);
     fromBands.push({
       from: "bands",
       referenceHz: reference.band.frequencyHz,
@@ -141,25 +147,21 @@ const saidOf = (band: Section, channel: number) => ({
   fringingDb: band.fringingDb ?? 0,
 });
 
-/** A channel so far below the other one, or below full scale, is not playing the tape. */
-const DEAD_BELOW_OTHER_DB = 30;
-const DEAD_BELOW_FULL_SCALE_DB = 75;
-const isDead = (channels: ToneBand["pair"]["channels"], c: number): boolean =>
-  channels[c].levelDbfs < -DEAD_BELOW_FULL_SCALE_DB ||
-  channels.some(({ levelDbfs }) => channels[c].levelDbfs < levelDbfs - DEAD_BELOW_OTHER_DB);
-
 /** Levels of one band that differ by more were not heard at one setting, dB. */
 const SAME_SETTING_DB = 0.7;
 
 /** By how much two bands of one frequency differ, less what the tape says, where that is more than it should, dB. */
-function twiceHeard(tones: PerhapsOld[]): number {
+function twiceHeard(tones: PerhapsOld[], reference: ToneBand): number {
+  const { channels } = reference.pair;
   const fresh = tones.filter((tone) => tone.fresh !== false);
   const re = ({ band, pair }: ToneBand) => pair.channels.map(({ levelDbfs }) => levelDbfs - band.levelDb);
   let most = 0;
   fresh.forEach((one, i) => {
     for (const other of fresh.slice(i + 1))
       if (Math.abs(one.band.frequencyHz / other.band.frequencyHz - 1) < SAME_FREQUENCY)
-        re(one).forEach((level, c) => (most = Math.max(most, Math.abs(level - re(other)[c]))));
+        re(one).forEach((level, c) => {
+          if (!isDead(channels, c)) most = Math.max(most, Math.abs(level - re(other)[c]));
+        });
   });
   return most > SAME_SETTING_DB ? most : 0;
 }
@@ -167,34 +169,40 @@ function twiceHeard(tones: PerhapsOld[]): number {
 /** So much a level moves while one band plays before somebody asks why. */
 const RESTLESS_DB = 0.7;
 
-function doubtsOf(reference: ToneBand, points: ToneBand[], turnedDb: number): string[] {
+function doubtsOf(reference: ToneBand, points: ToneBand[], turnedDb: number): ResponseDoubt[] {
   const { channels } = reference.pair;
   const name = (c: number) => channelName(c, channels.length);
   const hertz = ({ band }: ToneBand) => hertzText(band.frequencyHz);
   const clipped = [reference, ...points].filter(({ pair }) => pair.channels.some((one) => one.clipped));
-  const restless = points.filter(({ pair }) => pair.channels.some(({ spreadDb }) => spreadDb > RESTLESS_DB));
+  // the noise of a channel that plays nothing is never steady
+  const restless = points.filter(({ pair }) =>
+    pair.channels.some(({ spreadDb }, c) => spreadDb > RESTLESS_DB && !isDead(channels, c)),
+  );
   return [
-    ...channels.flatMap((_, c) =>
+    ...channels.flatMap((_, c): ResponseDoubt[] =>
       isDead(channels, c)
-        ? [`${name(c)}: silent, or far weaker than the other channel; nothing is measured on it.`]
+        ? [
+            {
+              kind: "dead",
+              channel: c,
+              says: `${name(c)}: silent, or far weaker than the other channel; nothing is measured on it.`,
+            },
+          ]
         : [],
     ),
-    ...(clipped.length > 0
-      ? [
-          `Clipped: ${[...new Set(clipped.map(hertz))].join(", ")}. Its level is higher than what arrives; lower the input level and play it again.`,
-        ]
-      : []),
-    ...(turnedDb > 0
-      ? [
-          `A frequency that comes twice on the tape was heard ${turnedDb.toFixed(1)} dB apart: a level was turned between, or an automatic level control is at work.`,
-        ]
-      : []),
-    ...(restless.length > 0
-      ? [
-          `The level moves while ${[...new Set(restless.map(hertz))].join(", ")} plays: hum or another tone beside it, a contact, or an automatic level control.`,
-        ]
-      : []),
-  ];
+    clipped.length > 0 && {
+      kind: "clipped" as const,
+      says: `Clipped: ${[...new Set(clipped.map(hertz))].join(", ")}. Its level is higher than what arrives; lower the input level and play it again.`,
+    },
+    turnedDb > 0 && {
+      kind: "turned" as const,
+      says: `A frequency that comes twice on the tape was heard ${turnedDb.toFixed(1)} dB apart: a level was turned between, or an automatic level control is at work.`,
+    },
+    restless.length > 0 && {
+      kind: "restless" as const,
+      says: `The level moves while ${[...new Set(restless.map(hertz))].join(", ")} plays: hum or another tone beside it, a contact, or an automatic level control.`,
+    },
+  ].filter((doubt) => doubt !== false);
 }
 
 /** Nobody knows how much of a clipped level is missing, dB. */

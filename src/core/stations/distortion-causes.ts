@@ -3,7 +3,7 @@ import { placesHeard } from "@/core/guidance/bias-law";
 import { turnsTo } from "@/core/guidance/bias-screw";
 import { directionInWords, turnInWords } from "@/core/guidance/turn-guidance";
 import { inForce } from "@/core/records/job-records";
-import { biasLimitOf, schoolOf } from "./bias";
+import { biasLimitOf, schoolOf } from "./bias-school";
 import { biasSides, errorOf, type BiasSide } from "./bias-sides";
 import { distortion, secondPercentOf, type DistortionOf } from "./distortion";
 import type { OnTheBench } from "./on-the-bench";

@@ -1,3 +1,4 @@
+import { isDead, isSilent } from "@/core/playback/dead-channel";
 import { levelTone, type ChannelLevel, type PlaybackLevel } from "@/core/playback/playback-level";
 import type { PlaybackNumbers } from "@/core/playback/playback-numbers";
 import type { Adjuster, Machine } from "@/core/records/machine";
@@ -54,6 +55,29 @@ export const meterReadings = (
   readingsOfMoment(level, { ...context, channel: meter.channel }, { seconds: 0, method: METER_METHOD }, [
     { quantity: "level.meter", value: meter.errorDb, uncertainty: meter.uncertaintyDb },
   ]);
+
+const CLIPPED =
+  "It clips: its level is higher than what arrives here. Lower the input level and play it again.";
+
+/** Why levels are none; null where they are. */
+export function notLevels({ channels }: PlaybackLevel): string | null {
+  const silent = channels.find(isSilent);
+  if (silent) return `${silent.channel}: silent; nothing arrives on this channel.`;
+  return channels.some(({ clipped }) => clipped) ? CLIPPED : null;
+}
+
+/** Why no trimmer can be told to be turned by them. */
+function notToTurn(numbers: PlaybackLevel): { headline: string; reason: string } | null {
+  const reason = notLevels(numbers);
+  if (reason) return { headline: "look at the input", reason };
+  const weak = numbers.channels.find((_, c) => isDead(numbers.channels, c));
+  return weak
+    ? {
+        headline: "no trimmer's fault",
+        reason: `${weak.channel}: far weaker than the other channel. A cable, a contact, the head or its amplifier: find that first.`,
+      }
+    : null;
+}
 
 type Heard = NonNullable<PlaybackNumbers["level"]>;
 
@@ -126,6 +150,8 @@ export const level: MeasuringStation<"level", keyof typeof quantities> = {
     const heard = numbers?.level;
     if (!heard) return nothingToLog("The reference fluxivity band was not heard yet: play it.");
     const { tone } = heard;
+    const lacks = tone.fresh ? notLevels(heard.numbers) : null;
+    if (lacks) return nothingToLog(lacks);
     const { playing } = numbers.now;
     const readings = (context: LogContext) => levelReadings(heard.numbers, tone.pair.seconds, context);
     return {
@@ -157,6 +183,7 @@ export const level: MeasuringStation<"level", keyof typeof quantities> = {
         limit: levelLimit(bench.here.machine) ?? USUAL_LIMIT_DB,
         live: (adjuster) => (numbers && heard ? standing(numbers, heard, adjuster) : null),
         hearFirst: "The reference fluxivity band comes first.",
+        held: heard && notToTurn(heard.numbers),
       },
       chosen,
     );

@@ -149,6 +149,8 @@ export const response: MeasuringStation<"response", ResponseQuantity> = {
           if (!numbers) return null;
           const own = ownChannel(numbers.response.channels, channel);
           const point = own?.judged.treble;
+          // what was logged before tells nothing of a channel that is silent now
+          if (own?.silent) return { value: null, uncertainty: 0, settled: false };
           return own && point
             ? {
                 value: point.levelDb,
@@ -158,7 +160,9 @@ export const response: MeasuringStation<"response", ResponseQuantity> = {
               }
             : null;
         },
-        hearFirst: "The bands come first; stay on the highest to turn the equaliser.",
+        hearFirst:
+          numbers?.response.doubts.find(({ kind }) => kind === "dead")?.says ??
+          "The bands come first; stay on the highest to turn the equaliser.",
       },
       chosen,
     );

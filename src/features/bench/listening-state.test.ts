@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { ListeningResult } from "@/core/live/live-listening";
+import type { ListeningResult } from "@/core/live/listening-result";
 import { nothingMeasured } from "@/core/recordings/file-measurement";
 import { listening, NOTHING_HEARD, type ListeningEvent, type ListeningState } from "./listening-state";
 

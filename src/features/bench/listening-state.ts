@@ -2,7 +2,7 @@ import type { SoundCardInput } from "@/audio/sound-card";
 import type { TransportView } from "@/core/advice/transport-view";
 import { beforeTurn, heardLive, type LiveSource, heardSince } from "@/core/live/heard-live";
 import { zerosOf } from "@/core/stations/erased";
-import type { ListeningResult } from "@/core/live/live-listening";
+import type { ListeningResult } from "@/core/live/listening-result";
 import type { SignalReport } from "@/core/measure/signal-findings";
 import type { WatchTrack } from "@/core/measure/watch-log";
 import { heardFile } from "@/core/recordings/measure-for-bench";

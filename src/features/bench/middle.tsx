@@ -40,8 +40,10 @@ export function absence(
 ): string {
   if (progress !== null) return `Measuring the file, ${Math.round(100 * progress)} %`;
   if (kind === null) return "Start a source below, or drop a recording here";
-  if (kind === "file") return heard?.problems[0] ?? `Nothing of ${tapeName} in this file`;
+  // what is wrong with a tone tells nothing of bands that are not in the file
+  const ofTone = hears.what === "speed tone" ? (heard?.problems.at(0) ?? null) : null;
+  if (kind === "file") return ofTone ?? `Nothing of ${tapeName} in this file`;
   if (!live) return "Listening…";
-  if (hears.what === "speed tone" && heard?.problems[0]) return heard.problems[0];
+  if (ofTone) return ofTone;
   return hears.flutter && heard?.speed ? "Listening; a few seconds more" : PLAY[hears.what];
 }

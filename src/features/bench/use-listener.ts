@@ -3,7 +3,7 @@ import { openSoundCard } from "@/audio/sound-card";
 import { soundDevices, watchDevices } from "@/audio/sound-devices";
 import type { Geometry } from "@/core/advice/transport-view";
 import type { LiveSource } from "@/core/live/heard-live";
-import type { ListeningResult } from "@/core/live/live-listening";
+import type { ListeningResult } from "@/core/live/listening-result";
 import { Sessions, type Session } from "@/core/live/session";
 import type { WatchedBefore } from "@/core/measure/watch-log";
 import type { HeadTracks } from "@/core/playback/azimuth-view";

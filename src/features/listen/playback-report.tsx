@@ -111,9 +111,9 @@ function Response({ response }: { response: ExplainedResponse }) {
             </Typography>
           ),
       )}
-      {doubts.map((doubt) => (
-        <Typography key={doubt} sx={{ mt: 0.5, lineHeight: 1.4, color: "warning.main" }}>
-          {doubt}
+      {doubts.map(({ says }) => (
+        <Typography key={says} sx={{ mt: 0.5, lineHeight: 1.4, color: "warning.main" }}>
+          {says}
         </Typography>
       ))}
     </Box>

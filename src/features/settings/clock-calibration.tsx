@@ -5,7 +5,7 @@ import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import { clockFrom } from "@/core/records/input-calibration";
 import { fixed, THIN_SPACE } from "@/core/text/number-text";
-import type { ListeningResult } from "@/core/live/live-listening";
+import type { ListeningResult } from "@/core/live/listening-result";
 import type { Calibration } from "@/core/records/input-calibration";
 import { changeCalibration } from "@/storage/calibrations";
 import { Card } from "@/ui/card";

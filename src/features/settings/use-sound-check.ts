@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import { openSoundCard, type SoundCardInput } from "@/audio/sound-card";
-import type { ListeningResult } from "@/core/live/live-listening";
+import type { ListeningResult } from "@/core/live/listening-result";
 import type { SignalReport } from "@/core/measure/signal-findings";
 import { BUILT_IN_TAPES } from "@/core/reference/built-in-tapes";
 import { callback, handOver, startListener, type Listener } from "@/workers/start-worker";

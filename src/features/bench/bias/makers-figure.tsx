@@ -6,7 +6,7 @@ import { useState } from "react";
 import { typedContext } from "@/core/alignment/logbook";
 import { biasFigureSchema, type BiasFigure } from "@/core/records/machine";
 import type { TapeType } from "@/core/standards/tape-types";
-import { meterReading } from "@/core/stations/bias";
+import { meterReading } from "@/core/stations/bias-figures";
 import { biasFigureHere, byMeter, toShow } from "@/core/stations/bias-meter";
 import { typedNumber } from "@/core/text/typed-number";
 import { appendReadings, newId } from "@/storage/jobs";

@@ -6,7 +6,7 @@ import { alongLaw } from "@/core/guidance/law-table";
 import type { HeardSchool } from "@/core/guidance/bias-answers";
 import { BIAS_SCHOOLS, type BiasSchool, type Job } from "@/core/records/job";
 import type { OnTheBench } from "@/core/stations/on-the-bench";
-import { heardSchool, schoolOf } from "@/core/stations/bias";
+import { heardSchool, schoolOf } from "@/core/stations/bias-school";
 import { schoolsApart, tapeDoubt } from "@/core/stations/bias-doubt";
 import { typedLast } from "@/core/stations/bias-meter";
 import { biasNow, biasSides, errorOf, type BiasSide } from "@/core/stations/bias-sides";

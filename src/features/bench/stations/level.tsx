@@ -4,7 +4,7 @@ import { Link } from "@/ui/link";
 import { fixed, THIN_SPACE } from "@/core/text/number-text";
 import { READING_FONT } from "@/ui/theme";
 import { typedContext } from "@/core/alignment/logbook";
-import { meterReadings } from "@/core/stations/level";
+import { meterReadings, notLevels } from "@/core/stations/level";
 import { appendReadings, newId } from "@/storage/jobs";
 import { ControlTest } from "../control-test";
 import { Figure } from "../figure";
@@ -45,7 +45,8 @@ function Level({ view, station, bench, absent }: PictureProps) {
   const mono = view.machine.channels === 1;
   const channels = mono ? ["both"] : ["left", "right"];
   const known = level?.numbers.channels.every(({ errorDb }) => errorDb !== null) ?? true;
-  const settled = level?.tone.fresh ?? false;
+  const lacks = level && notLevels(level.numbers);
+  const settled = !lacks && (level?.tone.fresh ?? false);
   /** Logs what the machine's own meter shows, dB re its 0, less what is measured. */
   const logMeter = (channel: string, shownDb: number) => {
     const own = level?.numbers.channels.find((one) => one.channel === channel);
@@ -58,6 +59,7 @@ function Level({ view, station, bench, absent }: PictureProps) {
   };
   return (
     <>
+      {lacks && <Box sx={{ color: "warning.main", fontWeight: 600, lineHeight: 1.3 }}>{lacks}</Box>}
       {known ? (
         <Box sx={{ display: "grid", gridTemplateColumns: { sm: `repeat(${channels.length}, 1fr)` }, gap: 2 }}>
           {channels.map((channel, c) => {

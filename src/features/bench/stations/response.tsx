@@ -30,7 +30,7 @@ function Response({ view, bench, listener, absent, onReadFrom }: PictureProps) {
   const [against, setAgainst] = useState("");
   const { choices, suspicions } = useOtherCurves(view);
   const channels = numbers?.response.channels ?? NO_CHANNELS;
-  const { missing = [], sources = [], from = null } = numbers?.response ?? {};
+  const { missing = [], sources = [], from = null, doubts = [] } = numbers?.response ?? {};
   const corridor = useMemo(() => responseCorridor(view.machine), [view.machine]);
   const found = useMemo(
     () =>
@@ -76,6 +76,14 @@ function Response({ view, bench, listener, absent, onReadFrom }: PictureProps) {
             : undefined
         }
       />
+      {doubts
+        // what does not stand is said of each channel below
+        .filter(({ kind }) => kind !== "restless")
+        .map(({ says }) => (
+          <Box key={says} sx={{ color: "warning.main", fontWeight: 600, lineHeight: 1.3 }}>
+            {says}
+          </Box>
+        ))}
       <Box sx={{ display: "flex", gap: 1, alignItems: "center", flexWrap: "wrap" }}>
         <Box role="group" aria-label="Show" sx={{ display: "flex", gap: 0.5 }}>
           {VIEWS.map((one) => (
