@@ -11,6 +11,8 @@ import { Figure } from "../figure";
 import { OneOf } from "../one-of";
 import { TypedFigures } from "../typed-figures";
 import type { PictureProps, StationPicture } from "./picture";
+import { isSilent } from "@/core/playback/dead-channel";
+import type { ChannelLevel } from "@/core/playback/playback-level";
 import type { PlaybackNumbers } from "@/core/playback/playback-numbers";
 
 const METER_READS_TO_DB = 0.25;
@@ -59,11 +61,11 @@ function Level({ view, station, bench, absent }: PictureProps) {
   };
   return (
     <>
-      {lacks && <Box sx={{ color: "warning.main", fontWeight: 600, lineHeight: 1.3 }}>{lacks}</Box>}
       {known ? (
         <Box sx={{ display: "grid", gridTemplateColumns: { sm: `repeat(${channels.length}, 1fr)` }, gap: 2 }}>
           {channels.map((channel, c) => {
-            const own = level?.numbers.channels[c];
+            const own = level?.numbers.channels.at(c);
+            const isLevel = own !== undefined && !isSilent(own) && !own.clipped;
             return (
               <Figure
                 key={channel}
@@ -72,11 +74,11 @@ function Level({ view, station, bench, absent }: PictureProps) {
                 quantity="level.error"
                 channel={channel}
                 side={side}
-                value={own?.errorDb ?? null}
+                value={isLevel ? own.errorDb : null}
                 uncertainty={own?.uncertaintyDb ?? 0}
                 settled={settled}
                 ends={["low", "high"]}
-                absent={absent}
+                absent={lacks ?? absent}
               />
             );
           })}
@@ -106,11 +108,11 @@ function Level({ view, station, bench, absent }: PictureProps) {
             view={view}
             quantity="level.balance"
             side={side}
-            value={level?.numbers.balanceDb ?? null}
+            value={lacks ? null : (level?.numbers.balanceDb ?? null)}
             uncertainty={level?.numbers.balanceUncertaintyDb ?? 0}
             settled={settled}
             ends={["right louder", "left louder"]}
-            absent={absent}
+            absent={lacks ?? absent}
           />
         )}
         {level && <Arithmetic level={level.numbers} />}
@@ -123,7 +125,7 @@ function Level({ view, station, bench, absent }: PictureProps) {
           quantity="level.meter"
           view={view}
           wrong={(shown) => (Math.abs(shown) > 40 ? "A number of dB" : null)}
-          lacks={known ? null : "needs a calibrated level"}
+          lacks={known ? lacks : "needs a calibrated level"}
           onLog={logMeter}
         />
       )}
@@ -148,18 +150,24 @@ function Arithmetic({ level: { terms, expectedDbu, channels, frequencyHz } }: { 
           ),
         )}
         {expectedDbu !== null && <Row strong what="expected" value={db(expectedDbu, "dBu")} />}
-        {channels.map(({ channel, levelDbu, levelDbfs, spreadDb }) => (
+        {channels.map((own) => (
           <Row
-            key={`m ${channel}`}
+            key={`m ${own.channel}`}
             strong
-            what={`measured at ${Math.round(frequencyHz)} Hz, ${channel}${spreadDb > 0.3 ? ", will not hold still" : ""}`}
-            value={levelDbu === null ? db(levelDbfs, "dBFS") : db(levelDbu, "dBu")}
+            what={`measured at ${Math.round(frequencyHz)} Hz, ${own.channel}${own.spreadDb > 0.3 && !isSilent(own) ? ", will not hold still" : ""}`}
+            value={measured(own)}
           />
         ))}
       </tbody>
     </Box>
   );
 }
+
+/** What arrives on a channel, as it is told. */
+const measured = (own: ChannelLevel): string =>
+  isSilent(own)
+    ? "nothing"
+    : `${own.clipped ? "clipped, " : ""}${own.levelDbu === null ? db(own.levelDbfs, "dBFS") : db(own.levelDbu, "dBu")}`;
 
 function Row({ what, value, strong = false }: { what: string; value: string; strong?: boolean }) {
   return (

@@ -58,6 +58,8 @@ function Response({ view, bench, listener, absent, onReadFrom }: PictureProps) {
     [channels, found, other],
   );
   const worst = worstOf(channels);
+  // of the other one alone nothing passes
+  const silent = doubts.find(({ kind }) => kind === "dead");
   const name = `${view.job.number} response${side ? ` ${side}` : ""}`;
   return (
     <>
@@ -65,20 +67,20 @@ function Response({ view, bench, listener, absent, onReadFrom }: PictureProps) {
         view={view}
         quantity="response.worst"
         side={side}
-        value={worst?.point.levelDb ?? null}
+        value={silent ? null : (worst?.point.levelDb ?? null)}
         uncertainty={worst?.point.uncertaintyDb ?? 0}
         settled={missing.length === 0}
         ends={["dull", "bright"]}
-        absent={absent}
+        absent={silent?.says ?? absent}
         shownAs={
-          worst
+          worst && !silent
             ? `${worst.channel === "both" ? "" : `${worst.channel}, `}${hertzText(worst.point.frequencyHz)}`
             : undefined
         }
       />
       {doubts
-        // what does not stand is said of each channel below
-        .filter(({ kind }) => kind !== "restless")
+        // what is silent stands in place of the number, what does not hold still is said of each channel below
+        .filter(({ kind }) => kind === "clipped" || kind === "turned")
         .map(({ says }) => (
           <Box key={says} sx={{ color: "warning.main", fontWeight: 600, lineHeight: 1.3 }}>
             {says}
