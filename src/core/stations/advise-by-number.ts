@@ -62,9 +62,10 @@ export function adviseByNumber<Q extends string>(
   const at = named(chosenId) ?? named(bench.told?.adjusterId) ?? farthest;
   const toSet = at?.toSet ?? { quantity, value: null, uncertainty: 0, settled: true };
   const said = { adjusters, adjuster: at?.adjuster, toSet, target: 0, readElsewhere: null, peak: null };
+  // what is in the way now counts more than what was logged before
+  if (at && by.held) return { ...said, advice: { kind: "unclear" }, ...by.held };
   if (!at || toSet.value === null)
     return { ...said, advice: { kind: "wait" }, headline: "play the tape", reason: by.hearFirst };
-  if (by.held) return { ...said, advice: { kind: "unclear" }, ...by.held };
   const turnedBy: TurnedBy = { quantity, unit, ofBothChannels: by.ofBothChannels ?? false };
   const scale = guidanceScale(unit);
   const goodEnough =

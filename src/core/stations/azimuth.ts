@@ -118,6 +118,20 @@ function belowPeak({ numbers }: OnTheBench): ToSet {
   };
 }
 
+/** Why the screw cannot be told to be turned by what is heard; null where it can, and before anything was. */
+function notToTurn(now: PlaybackNow | null, ladder: boolean): { headline: string; reason: string } | null {
+  const { tones = [], doubt = null } = now?.azimuth ?? {};
+  // tones are heard, though not in both channels
+  if (doubt && tones.length > 0 && now?.phase === null)
+    return { headline: "look at the input", reason: doubt };
+  return now?.phase?.counted === false
+    ? {
+        headline: ladder ? "play the ladder again" : "cannot be told",
+        reason: "Whole cycles are not counted: a turn by this number could go the wrong way.",
+      }
+    : null;
+}
+
 export const azimuth: MeasuringStation<"azimuth", keyof typeof quantities> = {
   id: "azimuth",
   kind: "measure",
@@ -214,13 +228,7 @@ export const azimuth: MeasuringStation<"azimuth", keyof typeof quantities> = {
           },
         restless: ({ uncertainty }) => Math.min(RESTLESS_SHARE * limit, uncertainty),
         hearFirst: "The tones of the ladder come first, from the lowest up.",
-        held:
-          phase?.counted === false
-            ? {
-                headline: ladder ? "play the ladder again" : "cannot be told",
-                reason: "Whole cycles are not counted: a turn by this number could go the wrong way.",
-              }
-            : null,
+        held: notToTurn(now, ladder),
       },
       chosen,
     );
