@@ -2,7 +2,7 @@ import { SeededRandom } from "@/core/dsp/seeded-random";
 import { asAtCassetteSpeed } from "@/core/standards/bias-curves";
 import { sensitivityDb, thirdDb } from "./bias-curves";
 import { curveThroughPoints } from "./curve-through-points";
-import { fitByDampedSteps, type Fitted, type Residuals } from "./damped-steps";
+import { fitByDampedSteps, type Fitted, type NormalEquations, type Residuals } from "./damped-steps";
 import { likelyValues } from "./likely-walk";
 import { rememberSome } from "./remember-some";
 import { TabulatedCurve } from "./tabulated-curve";
@@ -197,23 +197,15 @@ class Problem {
     return (biasDb) => levelDb + deep * shape.at(biasDb - shiftDb);
   }
 
-  /** How badly values fit, and how far from usual they are. Asked for some thousand times a fit: nothing is made anew. */
+  /** How badly values fit, and how far from usual they are. */
   private cost(values: readonly number[], way: number): number {
     let cost = 0;
     for (const value of values) cost += value * value;
-    const offDb = USUAL_OFF_DB * values[OFF];
-    const rate = way * this.dbPerTurn(values);
+    const bias = this.bias(values, way);
     for (let c = 0; c < CURVES.length; c++) {
-      const at = OF_CURVE[c];
+      const shaped = this.shaped(values, c);
       const sigma = SIGMA_DB[CURVES[c]];
-      const levelDb = this.means[c] + LEVEL_SPREAD_DB * values[at.level];
-      const shiftDb = SHIFT_DB[CURVES[c]] * values[at.shift];
-      const deep = Math.exp(DEPTH * values[at.depth]);
-      const shape = this.shapes[c];
-      for (const { turns, db } of this.heard[c]) {
-        const biasDb = offDb + rate * (turns - this.middleTurns);
-        cost += ((db - (levelDb + deep * shape.at(biasDb - shiftDb))) / sigma) ** 2;
-      }
+      for (const { turns, db } of this.heard[c]) cost += ((db - shaped(bias(turns))) / sigma) ** 2;
     }
     return cost;
   }
@@ -234,10 +226,7 @@ class Problem {
    * JᵀJ and Jᵀr of what was measured, each in units of what is believed of it; that the values be usual is in them as one
    * more residual each, the value itself.
    */
-  private normalEquations(
-    values: readonly number[],
-    way: number,
-  ): { squares: Float64Array; slope: Float64Array } {
+  private normalEquations(values: readonly number[], way: number): NormalEquations {
     const squares = new Float64Array(COUNT * COUNT);
     for (let j = 0; j < COUNT; j++) squares[j * COUNT + j] = 1;
     const slope = Float64Array.from(values);

@@ -1,11 +1,17 @@
 import { intoTriangle, solveLower, solveUpper } from "@/core/dsp/cholesky";
 
+/** JᵀJ, n × n row by row and positive definite, and Jᵀr, n. */
+export interface NormalEquations {
+  squares: Float64Array;
+  slope: Float64Array;
+}
+
 /** What is to be fitted: values in units of what is usual of them. */
 export interface Residuals {
   /** Sum of the squared residuals. */
   cost(values: readonly number[]): number;
-  /** JᵀJ, n × n row by row and positive definite, and Jᵀr, n, of the residuals at these values. */
-  normalEquations(values: readonly number[]): { squares: Float64Array; slope: Float64Array };
+  /** Of the residuals at these values. */
+  normalEquations(values: readonly number[]): NormalEquations;
 }
 
 /** Values and how badly they fit. */

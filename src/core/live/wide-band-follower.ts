@@ -1,6 +1,7 @@
 import { STILL_PLAYING_SECONDS } from "@/core/programme/programme-recogniser";
 import type { Recognition } from "@/core/programme/recognition";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
+import { Every } from "./every";
 import type { RecentSound } from "./recent-sound";
 import { isWide, WideBandMeter, widePlace, type WideBand } from "@/core/playback/wide-band";
 
@@ -15,7 +16,7 @@ const MISSED_SHARE = 0.1;
 
 /** Measures the sweeps and noises of a tape while they play, from the sound that a live source remembers. */
 export class WideBandFollower {
-  private next = 0;
+  private readonly every = new Every(EVERY_SECONDS);
   /** What was measured to its end last. */
   private done = "";
 
@@ -53,8 +54,8 @@ export class WideBandFollower {
     const place = widePlace(found, this.tape, speedRatio);
     const ended = seconds > endSeconds + STILL_PLAYING_SECONDS;
     const key = `${index} ${Math.round(beginsSeconds)} ${ended}`;
-    if (key === this.done || (!ended && seconds < this.next)) return null;
-    this.next = seconds + EVERY_SECONDS;
+    if (key === this.done || !(ended || this.every.isDue(seconds))) return null;
+    this.every.done(seconds);
     if (ended) this.done = key;
     const length = band.seconds / place.speedRatio;
     const whole =

@@ -3,6 +3,7 @@ import { ControlWatch, type ControlTest } from "@/core/measure/control-watch";
 import { SquealWatch, type Squeal } from "@/core/measure/squeal-watch";
 import { WindWatch, type WindHeard } from "@/core/measure/wind-watch";
 import { TickFinder, type TickFinding } from "@/core/measure/tick-finder";
+import { Every } from "./every";
 
 /** What is listened for beside the tape: a control that is worked, a tick of the mechanism, a tape that suffers. */
 export interface EarsHear {
@@ -33,7 +34,7 @@ export class WorkshopEars {
   private wind: WindWatch | null = null;
   private runs = 0;
   private seconds = 0;
-  private next = 0;
+  private readonly every = new Every(EVERY_SECONDS);
   private ticks: TickFinding | null = null;
 
   constructor(
@@ -75,11 +76,8 @@ export class WorkshopEars {
   }
 
   get hear(): EarsHear {
-    const due = this.seconds >= this.next;
-    if (due) {
-      this.next = this.seconds + EVERY_SECONDS;
-      this.ticks = this.tick?.result ?? null;
-    }
+    const due = this.every.takes(this.seconds);
+    if (due) this.ticks = this.tick?.result ?? null;
     return {
       controls: (due && this.control?.result) || null,
       ticks: this.ticks,

@@ -41,16 +41,14 @@ function worked({
   const frames = seconds * RATE;
   const gain = (share: number) => 10 ** (share / 20);
   const [left, right] = [new Float64Array(frames), new Float64Array(frames)];
-  const tone = sineWave(frames, hz / RATE);
+  const tone = sineWave(frames, hz / RATE).map((x) => 0.25 * x);
+  const swing = sineWave(frames, 1 / (RATE * 4), Math.PI / 2);
+  const turnedBy = (db: number, turn: number) => (db === 0 ? 1 : gain(-db * turn));
   const hiss = gain(hissDb);
   for (let i = 0; i < frames; i++) {
-    const turn = turnedDb === 0 ? 0 : 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / (RATE * 4));
-    const [leftGain, rightGain] =
-      turn === 0
-        ? [0.25, 0.25]
-        : [0.25 * gain(-turnedDb * turn), 0.25 * gain(-(turnedDb + trackingDb) * turn)];
-    left[i] = tone[i] * leftGain + hiss * (random() + random() - 1);
-    right[i] = tone[i] * rightGain + hiss * (random() + random() - 1);
+    const turn = 0.5 - 0.5 * swing[i];
+    left[i] = tone[i] * turnedBy(turnedDb, turn) + hiss * (random() + random() - 1);
+    right[i] = tone[i] * turnedBy(turnedDb + trackingDb, turn) + hiss * (random() + random() - 1);
   }
   const places = (count: number, n: number) =>
     Math.round(RATE * (1 + ((seconds - 2) * (n + 0.4 * random())) / count));

@@ -60,17 +60,17 @@ const CLIPPED =
   "It clips: its level is higher than what arrives here. Lower the input level and play it again.";
 
 /** Why levels are none; null where they are. */
-export function notLevels({ channels }: PlaybackLevel): string | null {
+export function notLevels(channels: readonly ChannelLevel[]): string | null {
   const silent = channels.find(isSilent);
   if (silent) return `${silent.channel}: silent; nothing arrives on this channel.`;
   return channels.some(({ clipped }) => clipped) ? CLIPPED : null;
 }
 
 /** Why no trimmer can be told to be turned by them. */
-function notToTurn(numbers: PlaybackLevel): { headline: string; reason: string } | null {
-  const reason = notLevels(numbers);
+function notToTurn({ channels }: PlaybackLevel): { headline: string; reason: string } | null {
+  const reason = notLevels(channels);
   if (reason) return { headline: "look at the input", reason };
-  const weak = numbers.channels.find((_, c) => isDead(numbers.channels, c));
+  const weak = channels.find((_, c) => isDead(channels, c));
   return weak
     ? {
         headline: "no trimmer's fault",
@@ -150,7 +150,7 @@ export const level: MeasuringStation<"level", keyof typeof quantities> = {
     const heard = numbers?.level;
     if (!heard) return nothingToLog("The reference fluxivity band was not heard yet: play it.");
     const { tone } = heard;
-    const lacks = tone.fresh ? notLevels(heard.numbers) : null;
+    const lacks = tone.fresh ? notLevels(heard.numbers.channels) : null;
     if (lacks) return nothingToLog(lacks);
     const { playing } = numbers.now;
     const readings = (context: LogContext) => levelReadings(heard.numbers, tone.pair.seconds, context);

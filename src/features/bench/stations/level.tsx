@@ -47,7 +47,7 @@ function Level({ view, station, bench, absent }: PictureProps) {
   const mono = view.machine.channels === 1;
   const channels = mono ? ["both"] : ["left", "right"];
   const known = level?.numbers.channels.every(({ errorDb }) => errorDb !== null) ?? true;
-  const lacks = level && notLevels(level.numbers);
+  const lacks = level && notLevels(level.numbers.channels);
   const settled = !lacks && (level?.tone.fresh ?? false);
   /** Logs what the machine's own meter shows, dB re its 0, less what is measured. */
   const logMeter = (channel: string, shownDb: number) => {
@@ -65,7 +65,6 @@ function Level({ view, station, bench, absent }: PictureProps) {
         <Box sx={{ display: "grid", gridTemplateColumns: { sm: `repeat(${channels.length}, 1fr)` }, gap: 2 }}>
           {channels.map((channel, c) => {
             const own = level?.numbers.channels.at(c);
-            const isLevel = own !== undefined && !isSilent(own) && !own.clipped;
             return (
               <Figure
                 key={channel}
@@ -74,7 +73,7 @@ function Level({ view, station, bench, absent }: PictureProps) {
                 quantity="level.error"
                 channel={channel}
                 side={side}
-                value={isLevel ? own.errorDb : null}
+                value={own && notLevels([own]) === null ? own.errorDb : null}
                 uncertainty={own?.uncertaintyDb ?? 0}
                 settled={settled}
                 ends={["low", "high"]}
