@@ -132,7 +132,7 @@ test("pictures of every main view", async ({ page }) => {
   const error = page.getByRole("meter", { name: "Bias error left" });
   await expect(error).toHaveAttribute("aria-valuetext", /(pass|close|fail)$/, { timeout: 30_000 });
   await page.keyboard.press("f");
-  for (const degrees of [45, 30]) await hands.turn(degrees, "BIAS L I");
+  for (const degrees of [30, 15]) await hands.turn(degrees, "BIAS L I");
   await page.keyboard.press("p");
   await page.waitForTimeout(5000);
   await page.getByRole("region", { name: "Bias", exact: true }).evaluate((region) => (region.scrollTop = 0));
