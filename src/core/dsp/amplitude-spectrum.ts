@@ -22,7 +22,13 @@ export const amplitudeSpectrum = (
   stretch = size,
 ): AmplitudeSpectrum =>
   spectrumByPieces(
-    { length: x.length, read: (from, to) => x.subarray(from, to) },
+    {
+      length: x.length,
+      read(from, piece) {
+        piece.set(x.subarray(from, from + piece.length));
+        return piece;
+      },
+    },
     sampleRateHz,
     size,
     stretch,
@@ -30,7 +36,7 @@ export const amplitudeSpectrum = (
 
 /** The same of values that are read one stretch after the other. */
 export function spectrumByPieces(
-  values: { length: number; read(from: number, to: number): Samples },
+  values: { length: number; read(from: number, piece: Float64Array): Float64Array },
   sampleRateHz: number,
   size: number,
   stretch = size,
@@ -42,8 +48,9 @@ export function spectrumByPieces(
   const power = new Float64Array(size / 2 + 1);
   const hop = Math.max(1, used >> 1);
   let averages = 0;
+  const piece = new Float64Array(used);
   for (let start = 0; start + used <= values.length; start += hop) {
-    const piece = values.read(start, start + used);
+    values.read(start, piece);
     for (let i = 0; i < used; i++) input[i] = piece[i] * window[i];
     fft.realTransform(output, input);
     for (let k = 0; k < power.length; k++) {

@@ -22,8 +22,8 @@ export function evenInTape(deviation: Samples): Values {
   }
   return {
     length,
-    read(from, to) {
-      const piece = new Float64Array(to - from);
+    read(from, piece) {
+      const to = from + piece.length;
       // of one value alone there is no mark
       const mark = marks.at(Math.min(marks.length - 1, Math.floor(from / PIECE)));
       let { at: i, passed } = mark ?? { at: 0, passed: 0 };

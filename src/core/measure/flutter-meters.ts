@@ -1,7 +1,7 @@
 import { MagnitudeCounts } from "@/core/dsp/magnitude-counts";
 import { readPlaces, throughPath, type FlutterPath } from "./flutter-paths";
 import { QuasiPeakMeter } from "./quasi-peak";
-import { PIECE, type Values } from "./values";
+import { eachPiece, type Values } from "./values";
 
 /** The four ways a flutter figure is written, percent of the carrier. */
 export interface FlutterMeters {
@@ -84,11 +84,12 @@ export function rmsThrough(path: FlutterPath, steady: Values, rateHz: number): n
 }
 
 /** RMS of values from one place up to another. */
-export function rmsOf(values: Values, { from, to }: { from: number; to: number }): number {
+export function rmsOf(values: Values, places: { from: number; to: number }): number {
   let squares = 0;
-  for (let at = from; at < to; at += PIECE)
-    squares += squaresOf(values.read(at, Math.min(to, at + PIECE)), 0);
-  return Math.sqrt(squares / (to - from));
+  eachPiece(values, places, (piece) => {
+    squares += squaresOf(piece, 0);
+  });
+  return Math.sqrt(squares / (places.to - places.from));
 }
 
 function squaresOf(piece: Float64Array, from: number): number {

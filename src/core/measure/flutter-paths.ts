@@ -1,6 +1,6 @@
 import { butterworthHighpass, SectionFilter } from "@/core/dsp/filter-section";
 import { flutterWeighting } from "@/core/standards/flutter-weighting";
-import { PIECE, readMirrored, type Values } from "./values";
+import { eachPiece, readMirrored, type Values } from "./values";
 
 export type FlutterPath = "weighted" | "unweighted";
 
@@ -25,6 +25,7 @@ export function readPlaces(path: FlutterPath, length: number, rateHz: number): {
 /**
  * Runs a deviation without its trend through one of both paths and hands on the result piece by piece in its order, with
  * the place that each begins at: from before the first value, where the filters run in, to the last that is read.
+ * Nothing may be kept of a piece: the next is made in the same room.
  */
 export function throughPath(
   path: FlutterPath,
@@ -35,28 +36,27 @@ export function throughPath(
   const { length } = steady;
   const run = Math.min(length - 1, Math.round(RUN_IN_SECONDS * rateHz));
   const last = readPlaces(path, length, rateHz).to;
-  const pieces = (size: number, each: (from: number, to: number) => void) => {
-    for (let from = -run; from < last; from += size) each(from, Math.min(last, from + size));
-  };
   switch (path) {
     case "weighted": {
       const sections = flutterWeighting(rateHz).map((section) => new SectionFilter(section));
-      return pieces(PIECE, (from, to) => {
-        const piece = readMirrored(steady, from, to);
+      return eachPiece(steady, { from: -run, to: last }, (piece, at) => {
         for (const section of sections) section.push(piece);
-        take(piece, from);
+        take(piece, at);
       });
     }
     case "unweighted": {
       // Drift is taken out with the filter running from the end to the start: a one-sided pulse then sags
       // before its peak instead of after it, which is what the quasi-peak dynamics are stated for.
       const remembers = Math.round(DRIFT_SECONDS * rateHz);
-      return pieces(DRIFT_PIECE, (from, to) => {
+      const room = new Float64Array(Math.min(DRIFT_PIECE + remembers, length + 2 * run));
+      for (let from = -run; from < last; from += DRIFT_PIECE) {
+        const to = Math.min(last, from + DRIFT_PIECE);
         const behind = Math.min(length + run, to + remembers);
-        const piece = readMirrored(steady, from, behind).reverse();
+        const piece = readMirrored(steady, from, room.subarray(0, behind - from)).reverse();
         new SectionFilter(butterworthHighpass(DRIFT_CORNER_HZ, rateHz)).push(piece);
         take(piece.reverse().subarray(0, to - from), from);
-      });
+      }
+      return;
     }
   }
 }

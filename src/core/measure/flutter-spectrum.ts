@@ -1,7 +1,7 @@
 import { amplitudeSpectrum, type AmplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
 import { FirDecimator } from "@/core/dsp/fir-decimator";
 import { kaiserLowpass } from "@/core/dsp/kaiser-lowpass";
-import { PIECE, readMirrored, type Values } from "./values";
+import { allOf, eachPiece, type Values } from "./values";
 
 /** The fastest rate that flutter meters read. */
 const HIGHEST_RATE_HZ = 200;
@@ -18,7 +18,7 @@ const LONGEST_STRETCH = 1 << 15;
  */
 export function flutterSpectrum(steady: Values, rateHz: number): AmplitudeSpectrum {
   const factor = Math.max(1, Math.floor(rateHz / LOWEST_RATE_HZ));
-  const slow = factor === 1 ? steady.read(0, steady.length) : slowed(steady, rateHz, factor);
+  const slow = factor === 1 ? allOf(steady) : slowed(steady, rateHz, factor);
   const used = Math.min(slow.length, LONGEST_STRETCH);
   const size = 2 ** Math.ceil(Math.log2(2 * used));
   return amplitudeSpectrum(slow, rateHz / factor, size, used);
@@ -31,10 +31,10 @@ function slowed(steady: Values, rateHz: number, factor: number): Float32Array {
   const edge = Math.min(steady.length, decimator.delaySamples);
   const slow = new Float32Array(Math.ceil((steady.length + 2 * edge) / factor));
   let count = 0;
-  for (let from = -edge; from < steady.length + edge; from += PIECE) {
-    const { re } = decimator.push(readMirrored(steady, from, Math.min(steady.length + edge, from + PIECE)));
+  eachPiece(steady, { from: -edge, to: steady.length + edge }, (piece) => {
+    const { re } = decimator.push(piece);
     slow.set(re, count);
     count += re.length;
-  }
+  });
   return slow.subarray(0, count);
 }

@@ -1,4 +1,4 @@
-import { PIECE, type Values } from "./values";
+import { eachPiece, type Values } from "./values";
 
 /** The deviation of one part over one of its turns. */
 export interface OnceAround {
@@ -23,15 +23,14 @@ export function onceAround(even: Values, rateHz: number, turnsPerSecond: number)
   const sums = new Float64Array(steps);
   const counts = new Float64Array(steps);
   const used = Math.min(even.length, Math.floor((turns * rateHz) / turnsPerSecond));
-  for (let from = 0; from < used; from += PIECE) {
-    const piece = even.read(from, Math.min(used, from + PIECE));
+  eachPiece(even, { from: 0, to: used }, (piece, at) => {
     for (let k = 0; k < piece.length; k++) {
-      const turn = ((from + k) * turnsPerSecond) / rateHz;
+      const turn = ((at + k) * turnsPerSecond) / rateHz;
       const step = Math.floor((turn - Math.floor(turn)) * steps);
       sums[step] += piece[k];
       counts[step]++;
     }
-  }
+  });
   const percent = sums.map((sum, s) => (counts[s] > 0 ? (100 * sum) / counts[s] : 0));
   const mean = percent.reduce((a, b) => a + b, 0) / steps;
   return { percent: percent.map((v) => v - mean), turns };

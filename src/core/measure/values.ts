@@ -4,8 +4,8 @@ import type { Bridge } from "./steady-stretch";
 /** Evenly spaced values that are read piece by piece, so that nothing as long as a recording is copied. */
 export interface Values {
   length: number;
-  /** The values from one place up to another, both within the values; fresh each time. */
-  read(from: number, to: number): Float64Array;
+  /** Fills a piece with what lies from a place on, all of it within the values, and gives it back. */
+  read(from: number, piece: Float64Array): Float64Array;
 }
 
 /** So many are read at once: what a processor has at hand. */
@@ -16,22 +16,43 @@ const MOST_KEPT = 1 << 20;
 
 /** The same values, made once for all who read them; of very many each time anew. */
 export const kept = (values: Values): Values =>
-  values.length > MOST_KEPT ? values : valuesOf(values.read(0, values.length));
+  values.length > MOST_KEPT ? values : valuesOf(allOf(values));
+
+export const allOf = (values: Values): Float64Array => values.read(0, new Float64Array(values.length));
 
 export const valuesOf = (x: Samples): Values => ({
   length: x.length,
-  read: (from, to) => new Float64Array(x.subarray(from, to)),
+  read(from, piece) {
+    piece.set(x.subarray(from, from + piece.length));
+    return piece;
+  },
 });
 
 /** What lies between each value and the next, times a factor; nought behind the last. */
 export const stepsOf = (x: Samples, factor: number): Values => ({
   length: x.length,
-  read: (from, to) => {
-    const piece = new Float64Array(to - from);
-    for (let i = from; i < Math.min(to, x.length - 1); i++) piece[i - from] = (x[i + 1] - x[i]) * factor;
+  read(from, piece) {
+    const last = x.length - 1;
+    for (let k = 0; k < piece.length; k++)
+      piece[k] = from + k < last ? (x[from + k + 1] - x[from + k]) * factor : 0;
     return piece;
   },
 });
+
+/**
+ * Reads values from one place up to another in their order, in pieces of one size that are all read into the same room:
+ * nothing may be kept of one. What lies outside the values is their mirror image (`readMirrored`).
+ * @param take with the place that the piece begins at
+ */
+export function eachPiece(
+  values: Values,
+  { from, to }: { from: number; to: number },
+  take: (piece: Float64Array, at: number) => void,
+): void {
+  const room = new Float64Array(Math.min(PIECE, Math.max(0, to - from)));
+  for (let at = from; at < to; at += PIECE)
+    take(readMirrored(values, at, room.subarray(0, Math.min(PIECE, to - at))), at);
+}
 
 /**
  * A deviation from nominal as one from its own mean (m = f/f̄ − 1): mean and straight drift are taken out, and the mean
@@ -42,19 +63,18 @@ export function valuesWithoutTrend(values: Values): Values {
   const middle = (length - 1) / 2;
   let sum = 0;
   let moment = 0;
-  for (let from = 0; from < length; from += PIECE) {
-    const piece = values.read(from, Math.min(length, from + PIECE));
+  eachPiece(values, { from: 0, to: length }, (piece, at) => {
     for (let k = 0; k < piece.length; k++) {
       sum += piece[k];
-      moment += piece[k] * (from + k - middle);
+      moment += piece[k] * (at + k - middle);
     }
-  }
+  });
   const mean = sum / length;
   const slope = length > 2 ? moment / ((length * (length * length - 1)) / 12) : 0;
   return {
     length,
-    read: (from, to) => {
-      const piece = values.read(from, to);
+    read(from, piece) {
+      values.read(from, piece);
       for (let k = 0; k < piece.length; k++)
         piece[k] = (piece[k] - mean - slope * (from + k - middle)) / (1 + mean);
       return piece;
@@ -75,7 +95,7 @@ export function bridgedValues(values: Values, bridges: readonly Bridge[], edge: 
     if (before && from <= before.to) before.to = Math.max(before.to, to);
     else lines.push({ from, to });
   }
-  const at = (place: number) => values.read(place, place + 1)[0];
+  const at = (place: number) => values.read(place, new Float64Array(1))[0];
   const drawn = lines.map(({ from, to }) => ({
     from,
     to,
@@ -84,8 +104,9 @@ export function bridgedValues(values: Values, bridges: readonly Bridge[], edge: 
   }));
   return {
     length,
-    read: (from, to) => {
-      const piece = values.read(from, to);
+    read(from, piece) {
+      values.read(from, piece);
+      const to = from + piece.length;
       for (const line of drawn)
         for (let i = Math.max(from, line.from); i < Math.min(to, line.to); i++)
           piece[i - from] =
@@ -96,19 +117,19 @@ export function bridgedValues(values: Values, bridges: readonly Bridge[], edge: 
 }
 
 /**
- * Values from one place up to another that may lie before the first or behind the last, by no more than there are
- * values: there they go on as their own mirror image, so that filters run in.
+ * Fills a piece with values from a place on, some of which may lie before the first or behind the last, by no more than
+ * there are values: there they go on as their own mirror image, so that filters run in.
  */
-export function readMirrored(values: Values, from: number, to: number): Float64Array {
+export function readMirrored(values: Values, from: number, piece: Float64Array): Float64Array {
   const { length } = values;
-  if (from >= 0 && to <= length) return values.read(from, to);
-  const piece = new Float64Array(to - from);
-  if (from < 0) piece.set(values.read(-Math.min(to, 0), -from).reverse());
-  const [first, last] = [Math.max(from, 0), Math.min(to, length)];
-  if (first < last) piece.set(values.read(first, last), first - from);
-  if (to > length) {
-    const behind = Math.max(from, length);
-    piece.set(values.read(2 * length - to, 2 * length - behind).reverse(), behind - from);
+  const to = from + piece.length;
+  const part = (first: number, last: number) => piece.subarray(first - from, last - from);
+  if (from < 0) {
+    const before = Math.min(to, 0);
+    values.read(-before, part(from, before)).reverse();
   }
+  const [first, last] = [Math.max(from, 0), Math.min(to, length)];
+  if (first < last) values.read(first, part(first, last));
+  if (to > length) values.read(2 * length - to, part(Math.max(from, length), to)).reverse();
   return piece;
 }
