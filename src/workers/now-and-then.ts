@@ -12,10 +12,16 @@ export function nowAndThen(): () => boolean {
   };
 }
 
-/** Tells progress now and then only. */
+/** Progress is shown in whole percent, and whatever shows it is drawn anew each time. */
+const LEAST_SHARE = 0.01;
+
+/** Tells progress now and then only, and where it is another percent. */
 export function seldom(onProgress: (share: number) => void): (share: number) => void {
   const isTime = nowAndThen();
+  let told = -Infinity;
   return (share) => {
-    if (isTime()) onProgress(share);
+    if (Math.abs(share - told) < LEAST_SHARE || !isTime()) return;
+    told = share;
+    onProgress(share);
   };
 }

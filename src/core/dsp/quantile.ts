@@ -29,5 +29,5 @@ export function quantileInPlace(x: Float64Array, share: number): number {
 
 /** The element in the middle of the sorted values, of an even number the upper one; NaN of none. */
 export function median(values: readonly number[] | Float64Array): number {
-  return values.length === 0 ? NaN : quantileInPlace(Float64Array.from(values), 0.5);
+  return values.length === 0 ? NaN : quantileInPlace(new Float64Array(values), 0.5);
 }

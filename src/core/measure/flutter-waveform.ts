@@ -25,9 +25,11 @@ export function strongestWaveform(stretch: SteadyStretch): FlutterWaveform {
   const length = Math.round(SHOWN_SECONDS * rateHz);
   let [best, most] = [deviation.length, -1];
   for (let end = Math.min(length, deviation.length); end <= deviation.length; end += length >> 1) {
-    const piece = Float64Array.from(deviation.subarray(Math.max(0, end - length), end));
-    const mean = meanOf(piece);
-    const power = meanOf(piece.map((x) => (x - mean) ** 2));
+    const from = Math.max(0, end - length);
+    const mean = meanOf(deviation, from, end);
+    let squares = 0;
+    for (let i = from; i < end; i++) squares += (deviation[i] - mean) ** 2;
+    const power = squares / (end - from);
     if (power > most) [best, most] = [end, power];
   }
   return waveformAt(stretch, best);

@@ -1,4 +1,5 @@
 import { spectrumByPieces, type AmplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
+import { quantileInPlace } from "@/core/dsp/quantile";
 import { summitNear } from "@/core/dsp/spectral-summit";
 import type { SteadyStretch } from "./steady-stretch";
 import { evenInTape } from "./even-in-tape";
@@ -91,16 +92,19 @@ function besideStronger(amplitude: Float64Array, k: number, line: number): boole
   return false;
 }
 
+/** Room for what lies around a bin: it is asked for hundreds of thousands of times, and nothing is left behind each time. */
+const beside = new Float64Array(2 * (FLOOR_LINES + 1));
+
 /** Mean power of the noise beside a bin, from the median of its neighbourhood (exponential: median = mean · ln 2). */
 export function floorAround(power: Float64Array, k: number, line: number): number {
-  const around: number[] = [];
+  let count = 0;
   const lines = Math.min(FLOOR_LINES, Math.max(8, k / line / 2));
   for (let j = 3 * line; j < (3 + lines) * line; j += line) {
     const low = Math.round(k - j);
     const high = Math.round(k + j);
-    if (low > line) around.push(power[low]);
-    if (high < power.length) around.push(power[high]);
+    if (low > line) beside[count++] = power[low];
+    if (high < power.length) beside[count++] = power[high];
   }
-  around.sort((a, b) => a - b);
-  return Math.max(1e-20, (around[around.length >> 1] ?? 0) / Math.LN2);
+  const middle = count > 0 ? quantileInPlace(beside.subarray(0, count), 0.5) : 0;
+  return Math.max(1e-20, middle / Math.LN2);
 }

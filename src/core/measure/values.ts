@@ -61,16 +61,20 @@ export function eachPiece(
 export function valuesWithoutTrend(values: Values): Values {
   const { length } = values;
   const middle = (length - 1) / 2;
-  let sum = 0;
-  let moment = 0;
+  const sums = { values: 0, moments: 0 };
   eachPiece(values, { from: 0, to: length }, (piece, at) => {
+    // what a closure shares is slow to add to: once a piece
+    let sum = 0;
+    let moment = 0;
     for (let k = 0; k < piece.length; k++) {
       sum += piece[k];
       moment += piece[k] * (at + k - middle);
     }
+    sums.values += sum;
+    sums.moments += moment;
   });
-  const mean = sum / length;
-  const slope = length > 2 ? moment / ((length * (length * length - 1)) / 12) : 0;
+  const mean = sums.values / length;
+  const slope = length > 2 ? sums.moments / ((length * (length * length - 1)) / 12) : 0;
   return {
     length,
     read(from, piece) {
