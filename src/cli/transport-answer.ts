@@ -1,6 +1,7 @@
 import type { SoundFile } from "@/core/formats/sound-file";
 import type { TransportMeter } from "@/core/measure/transport-meter";
 import type { Machine } from "@/core/records/machine";
+import type { ChannelTransport } from "@/core/advice/transport-view";
 import { notAllMeasured, transportOfFile } from "@/core/recordings/transport-of-file";
 import type { Answer } from "./answer";
 
@@ -10,14 +11,13 @@ export async function transport(
   nominalHz: number,
   geometry: { machine: Machine; speedCmPerS: number | undefined } | null,
 ): Promise<Answer> {
-  const meter = transportOfFile(sound, nominalHz, sound.durationSeconds);
-  for await (const block of sound.blocks()) meter.push(block);
-  meter.finish();
-  const rows = meter.channels.map((channel, i) => ({
-    channel,
+  const views = geometry === null || kind === "speed" ? null : await viewsFor(geometry);
+  const rows = await transportOfFile(sound, nominalHz, (meter, i) => ({
+    channel: meter.channels[i],
     ...(kind === "speed" ? speedRow(meter, i) : flutterRow(meter, i)),
+    view: views && views.of(meter, i),
   }));
-  const parts = geometry === null || kind === "speed" ? null : await partsOf(meter, geometry);
+  const parts = views && geometry && partsAnswer(geometry.machine, views.worst(rows.map(({ view }) => view)));
   return {
     nominalHz,
     warnings: [
@@ -30,13 +30,24 @@ export async function transport(
   };
 }
 
-async function partsOf(
-  meter: TransportMeter,
-  { machine, speedCmPerS = machine.speedsCmPerS[0] }: { machine: Machine; speedCmPerS: number | undefined },
-) {
-  const { worstTransport } = await import("@/core/advice/transport-view");
-  const { parts, speedsCmPerS } = machine;
-  const worst = worstTransport(meter, { parts, speedCmPerS, firstSpeedCmPerS: speedsCmPerS[0] });
+/** How parts are looked for, read in only when they are. */
+async function viewsFor({
+  machine,
+  speedCmPerS = machine.speedsCmPerS[0],
+}: {
+  machine: Machine;
+  speedCmPerS: number | undefined;
+}) {
+  const { channelTransport, worstTransport } = await import("@/core/advice/transport-view");
+  const geometry = { parts: machine.parts, speedCmPerS, firstSpeedCmPerS: machine.speedsCmPerS[0] };
+  return {
+    of: (meter: TransportMeter, channel: number) => channelTransport(meter, channel, geometry),
+    worst: worstTransport,
+  };
+}
+
+function partsAnswer(machine: Machine, worst: ChannelTransport | null) {
+  const { parts } = machine;
   if (worst === null) return { warnings: [], answer: { machine: machine.id, parts: [] } };
   const { channel, finding } = worst;
   return {

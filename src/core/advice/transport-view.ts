@@ -36,14 +36,22 @@ export function transportView(
   };
 }
 
-/** Of the channel with the most flutter, since both are driven by the same parts; null when no tone is steady. */
-export function worstTransport(
+/** What one channel of a whole recording tells. */
+export type ChannelTransport = TransportView & { channel: string };
+
+/** Of one channel that a meter has followed; null when its tone is not steady. */
+export function channelTransport(
   meter: TransportMeter,
+  channel: number,
   geometry: Geometry,
-): (TransportView & { channel: string }) | null {
-  const views = meter.channels.flatMap((channel, c) => {
-    const { stretch } = meter.tone(c);
-    return stretch ? [{ channel, ...transportView(stretch, geometry) }] : [];
-  });
-  return views.toSorted((a, b) => b.finding.totalRmsPercent - a.finding.totalRmsPercent).at(0) ?? null;
+): ChannelTransport | null {
+  const { stretch } = meter.tone(channel);
+  return stretch && { channel: meter.channels[channel], ...transportView(stretch, geometry) };
 }
+
+/** That of the channel with the most flutter, since all are driven by the same parts; null when no tone is steady. */
+export const worstTransport = (channels: readonly (ChannelTransport | null)[]): ChannelTransport | null =>
+  channels
+    .flatMap((view) => view ?? [])
+    .toSorted((a, b) => b.finding.totalRmsPercent - a.finding.totalRmsPercent)
+    .at(0) ?? null;

@@ -5,8 +5,9 @@ import { amplitudeSpectrum, rmsBetween } from "./amplitude-spectrum";
 import { butterworthHighpass, gainAt, SectionFilter, shelf } from "./filter-section";
 import { FirDecimator } from "./fir-decimator";
 import { kaiserLowpass } from "./kaiser-lowpass";
+import { meanOf } from "./mean";
 import { quantileInPlace } from "./quantile";
-import { ToneDemodulator } from "./tone-demodulator";
+import { leastRateFor, ToneDemodulator } from "./tone-demodulator";
 import { sampled } from "@/core/dsp/sampled";
 import { largestDifference } from "@/testing/largest-difference";
 
@@ -128,6 +129,19 @@ describe("tone demodulator", () => {
     expect(Math.max(...deviation.map((d) => Math.abs(d - 0.03)))).toBeLessThan(5e-7);
     expect(Math.max(...amplitude.map((a) => Math.abs(a - 0.4)))).toBeLessThan(5e-5);
   });
+
+  it.each([200, 315, 400, 667, 1000, 3150, 10_000])(
+    "follows a tone of %i Hz at the lowest sample rate that it takes, as far off as it may be",
+    (nominal) => {
+      const rate = Math.ceil(leastRateFor(nominal));
+      expect(() => new ToneDemodulator(rate - 1, nominal)).toThrow(`at least ${rate} Hz`);
+      for (const off of [-0.14, 0, 0.14]) {
+        const tone = fmTone(1, rate, nominal * (1 + off), [], 0.4);
+        const { deviation } = new ToneDemodulator(rate, nominal).push(tone);
+        expect(Math.abs(meanOf(deviation) - off), `${off}`).toBeLessThan(1e-5);
+      }
+    },
+  );
 
   it("says when its results were: a change shows where it happened", () => {
     const rate = 48000;

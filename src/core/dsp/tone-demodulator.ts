@@ -20,6 +20,21 @@ const SIDEBAND_HZ = 400;
 /** Rate over the highest frequency that is to come through, in the first stage. */
 const FIRST_RATE = 2.8;
 
+/** Stop band of the filter around the tone, as a multiple of its pass band. */
+const STOPS_AT = 2.2;
+const LOWEST_TONE_HZ = 200;
+
+/** Half the width of what is kept around a tone. */
+const passOf = (nominalHz: number, deviationPassHz: number): number =>
+  Math.min(LARGEST_OFFSET * nominalHz + Math.max(SIDEBAND_HZ, 1.2 * deviationPassHz), 0.75 * nominalHz);
+
+/**
+ * The lowest sample rate, Hz, at which a tone can be followed: what is kept around it lies below half of that, and the
+ * tone's own image beyond half of it is stopped.
+ */
+export const leastRateFor = (nominalHz: number, deviationPassHz = DEVIATION_PASS_HZ): number =>
+  Math.max(2.6 * nominalHz, 2 * nominalHz + STOPS_AT * passOf(nominalHz, deviationPassHz));
+
 export interface ToneTrackBlock {
   /** Instantaneous frequency divided by nominal, minus one. */
   deviation: Float32Array;
@@ -57,15 +72,13 @@ export class ToneDemodulator {
 
   /** @throws RangeError when the sample rate is too low to hold the tone and its sidebands. */
   constructor(sampleRateHz: number, nominalHz: number, deviationPassHz = DEVIATION_PASS_HZ) {
-    if (!(nominalHz >= 200 && sampleRateHz >= 2.6 * nominalHz))
+    const leastHz = leastRateFor(nominalHz, deviationPassHz);
+    if (!(nominalHz >= LOWEST_TONE_HZ && sampleRateHz >= leastHz))
       throw new RangeError(
-        `a tone of ${nominalHz} Hz needs a sample rate of at least ${Math.ceil(2.6 * nominalHz)} Hz and the tone at least 200 Hz; the rate here is ${sampleRateHz} Hz`,
+        `a tone of ${nominalHz} Hz needs a sample rate of at least ${Math.ceil(leastHz)} Hz and the tone at least ${LOWEST_TONE_HZ} Hz; the rate here is ${sampleRateHz} Hz`,
       );
     const wider = deviationPassHz / DEVIATION_PASS_HZ;
-    const passHz = Math.min(
-      LARGEST_OFFSET * nominalHz + Math.max(SIDEBAND_HZ, 1.2 * deviationPassHz),
-      0.75 * nominalHz,
-    );
+    const passHz = passOf(nominalHz, deviationPassHz);
     const highestHz = nominalHz + passHz;
 
     const firstFactor = Math.max(1, Math.floor(sampleRateHz / (FIRST_RATE * highestHz)));
@@ -79,7 +92,7 @@ export class ToneDemodulator {
     const stepRateHz = firstRateHz / secondFactor;
     const omega = (2 * Math.PI * nominalHz) / firstRateHz;
     this.bandPass = new ChainedFir(
-      kaiserLowpass(firstRateHz, passHz, 2.2 * passHz, 100),
+      kaiserLowpass(firstRateHz, passHz, STOPS_AT * passHz, 100),
       secondFactor,
       omega,
     );

@@ -1,6 +1,6 @@
 import { amplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
 import { joined } from "@/core/dsp/joined";
-import { ToneDemodulator } from "@/core/dsp/tone-demodulator";
+import { leastRateFor, ToneDemodulator } from "@/core/dsp/tone-demodulator";
 import type { Samples } from "@/core/dsp/signal";
 
 export interface ScrapeFlutter {
@@ -13,13 +13,19 @@ export interface ScrapeFlutter {
 }
 
 /** Carriers from here up leave room for rates that other carriers cannot show. */
-export const LOWEST_SCRAPE_CARRIER_HZ = 6000;
+const LOWEST_CARRIER_HZ = 6000;
 const FROM_HZ = 100;
 const HIGHEST_HZ = 5000;
 /** Rates up to this share of the carrier are followed. */
 const SHARE_OF_CARRIER = 0.35;
 const STRETCH = 4096;
 const OLD_COUNTS = 0.98;
+
+const highestRateOf = (carrierHz: number): number => Math.min(HIGHEST_HZ, SHARE_OF_CARRIER * carrierHz);
+
+/** Whether a carrier shows scrape flutter, and the sample rate holds all of it. */
+export const showsScrape = (sampleRateHz: number, carrierHz: number): boolean =>
+  carrierHz >= LOWEST_CARRIER_HZ && sampleRateHz >= leastRateFor(carrierHz, highestRateOf(carrierHz));
 
 /**
  * Scrape flutter: fast, rough deviation from 100 Hz to several kHz, from the wide demodulation of a high carrier. Its
@@ -33,9 +39,9 @@ export class ScrapeMeter {
   private weight = 0;
   private binHz = 0;
 
-  /** @throws RangeError when the sample rate cannot hold the tone */
+  /** @throws RangeError when the sample rate cannot hold it (`showsScrape`) */
   constructor(sampleRateHz: number, carrierHz: number) {
-    this.toHz = Math.min(HIGHEST_HZ, SHARE_OF_CARRIER * carrierHz);
+    this.toHz = highestRateOf(carrierHz);
     this.demodulator = new ToneDemodulator(sampleRateHz, carrierHz, this.toHz);
   }
 

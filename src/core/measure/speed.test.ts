@@ -145,6 +145,7 @@ describe("what is no reference tone", () => {
   });
 
   it("refuses a sample rate that cannot hold the tone", () => {
-    expect(() => new TransportMeter(8000, 1, 3150)).toThrow(/at least 8190 Hz/);
+    expect(() => new TransportMeter(8000, 1, 3150)).toThrow(/at least 8220 Hz/);
+    expect(() => new TransportMeter(1000, 1, 315)).toThrow(/at least 1150 Hz/);
   });
 });

@@ -5,7 +5,7 @@ import { channelName } from "./channel-name";
 import { DeviationTrack, type TrackLength } from "./deviation-track";
 import { flutterOf, type FlutterResult } from "./flutter";
 import { InputCheck } from "./input-check";
-import { LOWEST_SCRAPE_CARRIER_HZ, ScrapeMeter, type ScrapeFlutter } from "./scrape-meter";
+import { ScrapeMeter, showsScrape, type ScrapeFlutter } from "./scrape-meter";
 import { SoundGaps } from "./sound-gaps";
 import { cents, speedOf, type SpeedResult } from "./speed";
 import { longestSteadyStretch, type SteadyStretch } from "./steady-stretch";
@@ -28,6 +28,8 @@ const LOWEST_PURITY = 0.5;
 const HOLE_EDGE_SECONDS = 0.004;
 
 interface ChannelState {
+  /** Which of the source it is. */
+  at: number;
   check: InputCheck;
   demodulator: ToneDemodulator;
   track: DeviationTrack;
@@ -38,28 +40,35 @@ interface ChannelState {
  * Follows a reference tone on every channel of a stream: push blocks of any length, ask for results at any
  * time. Files, the sound card and the practice machine all go through this one class.
  *
- * `length` bounds what is remembered of a source without an end, or of a very long one.
+ * `length` bounds what is remembered of a source without an end, or of a very long one. Of a long one the channels may
+ * also be followed one by one, each by a meter of its own that hears them all: a hole is one in every channel.
  */
 export class TransportMeter {
+  /** Of those that are followed, in whose order everything is asked. */
   readonly channels: string[];
   private readonly states: ChannelState[];
   private readonly gaps = new SoundGaps();
   /** Of each channel, once it is finished. */
   private wholeStretches: Array<SteadyStretch | null> | null = null;
 
-  /** @throws RangeError when the sample rate cannot hold the tone. */
+  /**
+   * @param followed which channels of the source are measured; all of them unless told otherwise
+   * @throws RangeError when the sample rate cannot hold the tone.
+   */
   constructor(
     readonly sampleRateHz: number,
-    channelCount: number,
+    private readonly channelCount: number,
     readonly nominalHz: number,
     length: TrackLength = {},
+    followed: readonly number[] = Array.from({ length: channelCount }, (_, i) => i),
   ) {
-    this.channels = Array.from({ length: channelCount }, (_, i) => channelName(i, channelCount));
-    this.states = this.channels.map(() => {
+    this.channels = followed.map((at) => channelName(at, channelCount));
+    this.states = followed.map((at) => {
       const demodulator = new ToneDemodulator(sampleRateHz, nominalHz);
       return {
+        at,
         check: new InputCheck(sampleRateHz),
-        scrape: nominalHz >= LOWEST_SCRAPE_CARRIER_HZ ? new ScrapeMeter(sampleRateHz, nominalHz) : null,
+        scrape: showsScrape(sampleRateHz, nominalHz) ? new ScrapeMeter(sampleRateHz, nominalHz) : null,
         demodulator,
         track: new DeviationTrack(demodulator.outputRateHz, demodulator.firstResultSeconds, length),
       };
@@ -67,19 +76,19 @@ export class TransportMeter {
   }
 
   /**
-   * One array per channel, all of one length; samples that are not numbers are set to zero in place.
+   * One array per channel of the source, all of one length; samples that are not numbers are set to zero in place.
    * @throws RangeError for another number of channels, Error once it is finished
    */
   push(block: Samples[]): void {
     if (this.wholeStretches) throw new Error("nothing can be added to what is finished");
-    if (block.length !== this.states.length)
-      throw new RangeError(`expected ${this.states.length} channels in a block, got ${block.length}`);
-    this.states.forEach(({ check, demodulator, track, scrape }, i) => {
-      check.push(block[i]);
-      scrape?.push(block[i]);
-      const { deviation, amplitude } = demodulator.push(block[i]);
+    if (block.length !== this.channelCount)
+      throw new RangeError(`expected ${this.channelCount} channels in a block, got ${block.length}`);
+    for (const { at, check, demodulator, track, scrape } of this.states) {
+      check.push(block[at]);
+      scrape?.push(block[at]);
+      const { deviation, amplitude } = demodulator.push(block[at]);
       track.append(deviation, amplitude);
-    });
+    }
     // what the filters saw of a hole is no reading of the tape; it is bridged like a drop-out
     const holes = this.gaps.push(block);
     if (this.gaps.open) holes.push(this.gaps.open);
@@ -100,7 +109,7 @@ export class TransportMeter {
     for (const { check } of this.states) check.forgetful = true;
   }
 
-  /** Scrape flutter of a channel; null where the carrier is too low to show it. */
+  /** Scrape flutter of a channel; null where the carrier or the sample rate is too low to show it. */
   scrape(channel: number): ScrapeFlutter | null {
     return this.states[channel].scrape?.result ?? null;
   }

@@ -1,4 +1,4 @@
-import { worstTransport, type Geometry } from "@/core/advice/transport-view";
+import { channelTransport, worstTransport, type Geometry } from "@/core/advice/transport-view";
 import type { SoundFile } from "@/core/formats/sound-file";
 import { tellsNoSpeed } from "@/core/live/heard-live";
 import { LivePlayback } from "@/core/live/live-playback";
@@ -92,37 +92,35 @@ async function measureTone(
   { nominalHz, geometry, sequences }: MeasuredAs,
   onProgress: OnProgress,
 ): Promise<FileMeasurement> {
-  const meter = transportOfFile(sound, nominalHz, sound.durationSeconds);
   const marks = new MarkDetector(sound.sampleRateHz);
-  let frames = 0;
-  for await (const block of sound.blocks()) {
-    meter.push(block);
-    marks.push(block);
-    frames += block[0].length;
-    onProgress(frames / sound.frameCount);
-  }
   const { durationSeconds, warnings } = sound;
+  const measured = await transportOfFile(
+    sound,
+    nominalHz,
+    (meter, c) => {
+      const speed = meter.speed(c);
+      const flutter = meter.flutter(c);
+      return {
+        channel: {
+          channel: meter.channels[c],
+          speed: speed.result,
+          flutter: flutter.result,
+          warnings: [...new Set([...speed.warnings, ...flutter.warnings])],
+        },
+        transport: channelTransport(meter, c, geometry),
+      };
+    },
+    { alongside: (block) => marks.push(block), onProgress },
+  );
   const isMarked = sequences
     .map(programmeOfSequence)
     .some((programme) => recogniseByMarks(marks.marks, programme, durationSeconds).sections.length > 0);
   if (isMarked) return sequenceFile(name, sound, warnings, "a marked test sequence");
-  meter.finish();
-  const channels = meter.channels.map((channel, c) => {
-    const speed = meter.speed(c);
-    const flutter = meter.flutter(c);
-    return {
-      channel,
-      speed: speed.result,
-      flutter: flutter.result,
-      warnings: [...new Set([...speed.warnings, ...flutter.warnings])],
-    };
-  });
-  const transport = worstTransport(meter, geometry);
   return {
     ...nothingMeasured(name, sound),
     warnings: [...warnings, ...notAllMeasured(durationSeconds)],
-    channels,
-    transport,
+    channels: measured.map(({ channel }) => channel),
+    transport: worstTransport(measured.map(({ transport }) => transport)),
   };
 }
 

@@ -1,12 +1,7 @@
 import type { SoundFile } from "@/core/formats/sound-file";
 import { channelName } from "@/core/measure/channel-name";
-import type { FlutterResult } from "@/core/measure/flutter";
-import type { ChannelDropOuts } from "@/core/measure/drop-out-rates";
-import { countsDropOuts, DropOutMeter, USUAL_DEPTH_DB } from "@/core/measure/drop-outs";
 import { HumMeter, type Hum } from "@/core/measure/hum";
 import { LevelMeter, type Level } from "@/core/measure/level-meter";
-import type { SpeedChannel } from "@/core/measure/transport-meter";
-import { TonePairMeter, type TonePair } from "@/core/measure/tone-pair";
 import { ProgrammeRecogniser } from "@/core/programme/programme-recogniser";
 import { programmeOfTape } from "@/core/reference/programme-of-tape";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
@@ -14,7 +9,7 @@ import { certifiedFrequencyHz, sectionName, type Programme } from "@/core/progra
 import { programmeOfSequence } from "@/core/signals/programme-of-sequence";
 import type { Sequence } from "@/core/signals/sequence";
 import { usualFormat } from "@/core/standards/track-formats";
-import { notAllMeasured, transportOfFile } from "./transport-of-file";
+import { measureStretches, type Stretch, type StretchReport } from "./measure-stretches";
 import { BandMeters } from "./band-meters";
 import type { HeardBands } from "@/core/playback/heard-bands";
 import type { Recognition } from "@/core/programme/recognition";
@@ -23,26 +18,6 @@ import { playbackView, type PlaybackView } from "./playback-report";
 export interface ChannelReport extends Level {
   channel: string;
   hum: Hum;
-}
-
-/** A part of the recording that was recognised, and what was measured in it. */
-export interface StretchReport {
-  what: string;
-  /** Its place among the bands of the tape or the sounds of the sequence; -1 for a tone that belongs to neither. */
-  index: number;
-  startSeconds: number;
-  endSeconds: number;
-  /** Frequency that its tone is compared with; null when it has none. */
-  nominalHz: number | null;
-  levelDb: { left: number; right: number | null };
-  speed: SpeedChannel | null;
-  flutter: (FlutterResult & { channel: string; carrierHz: number }) | null;
-  /** Level of its tone in each channel and the phase between them; null when it has none. */
-  pair: TonePair | null;
-  /** Of a tone high and long enough for them to be counted. */
-  dropOuts: ChannelDropOuts[] | null;
-  /** What makes its figures doubtful, or why there are none. */
-  warnings: string[];
 }
 
 export interface RecordingReport {
@@ -75,23 +50,8 @@ const USUAL_HZ = [
   10000, 12500, 14000, 15000, 16000, 18000,
 ];
 const NEAR_USUAL = 0.06;
-const LOWEST_CARRIER_HZ = 200;
-const SHORTEST_FOR_SPEED_SECONDS = 1.5;
 /** So many tones, or one sweep or noise, say something of azimuth or response. */
 const FEWEST_BANDS = 2;
-/** More of a long tone is not needed for its level and phase. */
-const MOST_PAIR_SECONDS = 60;
-/** Left out at both ends of a stretch: the edges of bands are not steady. */
-const EDGE_SECONDS = 0.1;
-
-interface Stretch {
-  what: string;
-  index: number;
-  startSeconds: number;
-  endSeconds: number;
-  nominalHz: number | null;
-  levelDb: { left: number; right: number | null } | null;
-}
 
 /**
  * Every measurement that makes sense for a recording: levels and hum of the whole, then, where bands of a tape,
@@ -108,7 +68,10 @@ export async function measureRecording(
   const tape = played?.programme.kind === "tape" ? options.tape : null;
   const stretches = played ? stretchesOf(played.programme, played.recognition, sound) : tonesOf(first, sound);
   const meters = played && tape ? new BandMeters(played.recognition, tape, sound) : null;
-  const measured = await measureStretches(sound, stretches, meters, options);
+  const measured = await measureStretches(sound, stretches, meters, {
+    told: (share) => options.onProgress?.(0.6 + 0.4 * share),
+    cancelled: options.cancelled,
+  });
   if (measured === null) return null;
   const heard = meters && { ...meters.result(), speedRatio: played?.recognition.speedRatio ?? 1 };
   const pairs = new Map(heard?.bands.map(({ index, pair }) => [index, pair]));
@@ -206,109 +169,3 @@ const tonesOf = ({ recogniser }: Listened, { channelCount }: SoundFile): Stretch
         levelDb: { left: leftDb, right: channelCount > 1 ? rightDb : null },
       };
     });
-
-/** One meter at a time: the stretches stand one after the other. */
-async function measureStretches(
-  sound: SoundFile,
-  stretches: Stretch[],
-  bands: BandMeters | null,
-  { onProgress, cancelled }: RecordingOptions,
-): Promise<StretchReport[] | null> {
-  const rate = sound.sampleRateHz;
-  const ordered = stretches.toSorted((a, b) => a.startSeconds - b.startSeconds);
-  const reports: StretchReport[] = [];
-  let meters = ordered.length > 0 ? metersFor(ordered[0], sound, bands === null) : null;
-  let next = 0;
-  let at = 0;
-  if (meters !== null)
-    for await (const block of sound.blocks()) {
-      if (cancelled?.()) return null;
-      const end = at + block[0].length;
-      bands?.push(block);
-      while (next < ordered.length && meters !== null) {
-        const from = Math.round((ordered[next].startSeconds + EDGE_SECONDS) * rate);
-        const to = Math.round((ordered[next].endSeconds - EDGE_SECONDS) * rate);
-        if (from >= end) break;
-        const piece = block.map((channel) =>
-          channel.slice(Math.max(0, from - at), Math.max(0, Math.min(to, end) - at)),
-        );
-        meters.push(piece);
-        if (to > end) break;
-        reports.push(meters.report());
-        next++;
-        meters = next < ordered.length ? metersFor(ordered[next], sound, bands === null) : null;
-      }
-      at = end;
-      onProgress?.(0.6 + (0.4 * at) / sound.frameCount);
-      if (meters === null && bands === null) break;
-    }
-  if (meters !== null) reports.push(meters.report());
-  return reports;
-}
-
-/** @param withPair level and phase of the tone too */
-function metersFor(stretch: Stretch, sound: SoundFile, withPair: boolean) {
-  const { nominalHz, startSeconds, endSeconds } = stretch;
-  const levels = Array.from({ length: sound.channelCount }, () => new LevelMeter());
-  const canFollow =
-    nominalHz !== null &&
-    nominalHz >= LOWEST_CARRIER_HZ &&
-    sound.sampleRateHz >= 2.6 * nominalHz &&
-    endSeconds - startSeconds >= SHORTEST_FOR_SPEED_SECONDS;
-  const isTone = withPair && nominalHz !== null && nominalHz < 0.44 * sound.sampleRateHz;
-  const tone = isTone ? new TonePairMeter(sound.sampleRateHz, sound.channelCount, nominalHz) : null;
-  let toneFrames = MOST_PAIR_SECONDS * sound.sampleRateHz;
-  const dropOuts =
-    canFollow && countsDropOuts(nominalHz, sound.sampleRateHz, endSeconds - startSeconds)
-      ? levels.map(() => new DropOutMeter(sound.sampleRateHz, nominalHz, USUAL_DEPTH_DB))
-      : null;
-  const transport = canFollow ? transportOfFile(sound, nominalHz, endSeconds - startSeconds) : null;
-  return {
-    push(piece: Float32Array[]) {
-      levels.forEach((meter, c) => meter.push(piece[c]));
-      transport?.push(piece);
-      dropOuts?.forEach((meter, c) => meter.push(piece[c]));
-      if (toneFrames > 0) tone?.push(piece.map((x) => x.subarray(0, toneFrames)));
-      toneFrames -= piece[0].length;
-    },
-    report(): StretchReport {
-      transport?.finish();
-      const rows = transport?.channels.map((_, c) => ({
-        speed: transport.speed(c),
-        flutter: transport.flutter(c),
-      }));
-      const best = rows
-        ?.flatMap(({ speed }) => speed.result ?? [])
-        .reduce<SpeedChannel | null>(
-          (a, b) => (a === null || b.uncertaintyPercent < a.uncertaintyPercent ? b : a),
-          null,
-        );
-      const worst = rows
-        ?.flatMap(({ flutter }) => flutter.result ?? [])
-        .filter(({ carrierHz }) => carrierHz > 900)
-        .reduce<StretchReport["flutter"]>(
-          (a, b) => (a === null || b.weighted.peakPercent > a.weighted.peakPercent ? b : a),
-          null,
-        );
-      // a sine as strong as what is there
-      const level = (c: number) => levels[c].level.rmsDbfs + 3.0103;
-      return {
-        ...stretch,
-        levelDb: stretch.levelDb ?? { left: level(0), right: levels.length > 1 ? level(1) : null },
-        speed: best ?? null,
-        flutter: worst ?? null,
-        pair: tone?.result() ?? null,
-        dropOuts:
-          dropOuts?.map((meter, c) => ({
-            channel: channelName(c, sound.channelCount),
-            ...meter.result(),
-          })) ?? null,
-        warnings: [
-          ...(transport ? notAllMeasured(endSeconds - startSeconds) : []),
-          // how short it is for flutter is told by the flutter itself
-          ...new Set(rows?.flatMap(({ speed }) => speed.warnings) ?? []),
-        ],
-      };
-    },
-  };
-}

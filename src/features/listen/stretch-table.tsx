@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import { decimalsFor, fixed } from "@/core/text/number-text";
-import type { StretchReport } from "@/core/recordings/measure-recording";
+import type { StretchReport } from "@/core/recordings/measure-stretches";
 import { READING_FONT } from "@/ui/theme";
 
 interface StretchTableProps {
