@@ -14,12 +14,14 @@ export interface AmplitudeSpectrum {
  * Hann-windowed amplitude spectrum, the power averaged over half-overlapping stretches of `stretch` samples
  * (Welch 1967), each padded with zeros to `size`. A signal shorter than `stretch` is one stretch.
  * @param size a power of two, at least `stretch`
+ * @param bins only so many are told, the lowest; all up to half the sample rate unless said otherwise
  */
 export const amplitudeSpectrum = (
   x: Samples,
   sampleRateHz: number,
   size: number,
   stretch = size,
+  bins = size / 2 + 1,
 ): AmplitudeSpectrum =>
   spectrumByPieces(
     {
@@ -32,6 +34,7 @@ export const amplitudeSpectrum = (
     sampleRateHz,
     size,
     stretch,
+    bins,
   );
 
 /** The same of values that are read one stretch after the other. */
@@ -40,12 +43,13 @@ export function spectrumByPieces(
   sampleRateHz: number,
   size: number,
   stretch = size,
+  bins = size / 2 + 1,
 ): AmplitudeSpectrum {
   const used = Math.min(stretch, values.length);
   const { fft, input, output } = fftWorkspace(size);
   const window = hannWindow(used);
   input.fill(0);
-  const power = new Float64Array(size / 2 + 1);
+  const power = new Float64Array(Math.min(bins, size / 2 + 1));
   const hop = Math.max(1, used >> 1);
   let averages = 0;
   const piece = new Float64Array(used);

@@ -40,8 +40,10 @@ export function readPath(path: FlutterPath, steady: Values, rateHz: number): Pat
     // a Hann window, its cosine turned on from place to place: broken turns of slow wow count less
     const step = (2 * Math.PI) / length;
     const begins = step * (at + first - from + 0.5);
-    const [turnCos, turnSin] = [Math.cos(step), Math.sin(step)];
-    let [c, s] = [Math.cos(begins), Math.sin(begins)];
+    const turnCos = Math.cos(step);
+    const turnSin = Math.sin(step);
+    let c = Math.cos(begins);
+    let s = Math.sin(begins);
     let { squares, magnitudes: sum, block, left } = sums;
     for (let i = first; i < piece.length; i++) {
       const magnitude = Math.abs(piece[i]);

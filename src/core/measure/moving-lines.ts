@@ -1,5 +1,6 @@
 import { amplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
 import { lineThrough } from "@/core/dsp/line-fit";
+import { meanOf } from "@/core/dsp/mean";
 import { median } from "@/core/dsp/quantile";
 import { summitNear } from "@/core/dsp/spectral-summit";
 import { floorAround } from "./rate-lines";
@@ -62,14 +63,15 @@ export class RateFrames {
     const bins = Math.min(size / 2, Math.ceil(highestHz / this.binHz) + 4 * Math.ceil(this.line));
     for (let start = 0; start + length <= coarse.length; start += Math.max(1, length >> 2)) {
       const piece = coarse.subarray(start, start + length);
-      const mean = piece.reduce((a, b) => a + b, 0) / length;
+      const mean = meanOf(piece);
       const { amplitude } = amplitudeSpectrum(
         piece.map((v) => v - mean),
         coarseHz,
         size,
         length,
+        bins,
       );
-      const power = amplitude.subarray(0, bins).map((a) => (a * a) / 2 / (1.5 * this.line));
+      const power = amplitude.map((a) => (a * a) / 2 / (1.5 * this.line));
       this.power.push(power);
       this.floor.push(power.map((_, k) => (k % 4 === 0 ? floorAround(power, k, this.line) : 0)));
       this.at.push((start + length / 2) / coarseHz);

@@ -32,13 +32,17 @@ export function transportEvents(
   const perStep = Math.max(1, Math.round(STEP_SECONDS * rateHz));
   const steps = Math.floor(deviation.length / perStep);
   const means = new Float64Array(steps);
+  // of an hour there are so many that a list of them would fill the heap
+  const room = new Float64Array(steps);
+  let count = 0;
   for (let s = 0; s < steps; s++) {
     let sum = 0;
     for (let i = s * perStep; i < (s + 1) * perStep; i++) sum += deviation[i];
     means[s] = 100 * (sum / perStep);
+    if (!Number.isNaN(means[s])) room[count++] = means[s];
   }
-  const known = means.filter((m) => !Number.isNaN(m));
-  if (known.length < 20) return [];
+  const known = room.subarray(0, count);
+  if (count < 20) return [];
   const usual = median(known);
   const away = median(known.map((m) => Math.abs(m - usual)));
   const threshold = Math.max(SMALLEST_PERCENT, SCATTERS * 1.48 * away);
