@@ -65,11 +65,8 @@ export function spectrumByPieces(
     averages++;
   }
   const scale = 2 / used;
-  return {
-    binHz: sampleRateHz / size,
-    amplitude: power.map((p) => scale * Math.sqrt(p / Math.max(1, averages))),
-    binsPerLine: size / used,
-  };
+  for (let k = 0; k < power.length; k++) power[k] = scale * Math.sqrt(power[k] / Math.max(1, averages));
+  return { binHz: sampleRateHz / size, amplitude: power, binsPerLine: size / used };
 }
 
 /** RMS of what lies from `fromHz` up to `toHz` (Hann window: 1.5 lines of noise bandwidth). */

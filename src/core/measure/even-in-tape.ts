@@ -8,15 +8,18 @@ interface Mark {
   passed: number;
 }
 
+/** How much tape passes from one value to the next, in mean steps. */
+const stepFrom = (here: number, next: number, whole: number): number => (1 + 0.5 * (here + next)) / whole;
+
 /** The deviation at equal steps of tape that has passed, as many as there were in time. */
 export function evenInTape(deviation: Samples): Values {
   const { length } = deviation;
   const whole = 1 + meanOf(deviation);
-  const stepAt = (i: number) => (1 + 0.5 * (deviation[i] + deviation[i + 1])) / whole;
   // one for every piece: nothing as long as a recording is kept
   const marks: Mark[] = [];
-  for (let i = 0, passed = 0; i + 1 < length; i++) {
-    const after = passed + stepAt(i);
+  let passed = 0;
+  for (let i = 0; i + 1 < length; i++) {
+    const after = passed + stepFrom(deviation[i], deviation[i + 1], whole);
     if (after >= marks.length * PIECE) marks.push({ at: i, passed });
     passed = after;
   }
@@ -29,7 +32,7 @@ export function evenInTape(deviation: Samples): Values {
       let { at: i, passed } = mark ?? { at: 0, passed: 0 };
       let k = from;
       for (; i + 1 < length && k < to; i++) {
-        const step = stepAt(i);
+        const step = stepFrom(deviation[i], deviation[i + 1], whole);
         for (; k < to && k <= passed + step; k++)
           piece[k - from] = deviation[i] + ((k - passed) / step) * (deviation[i + 1] - deviation[i]);
         passed += step;

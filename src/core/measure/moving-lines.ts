@@ -36,6 +36,8 @@ const RADII = 160;
 const LEAST_ABOVE_FLOOR = 5;
 export const REEL_HARMONICS = 8;
 const HARMONIC_ABOVE_FLOOR = 5;
+/** The noise is judged at every so many bins. */
+const FLOOR_EVERY = 4;
 /** The change of the radius has to be so many times its own standard deviation to be called one. */
 const SURE_OF_MOVING = 5;
 
@@ -47,6 +49,7 @@ export class RateFrames {
   /** Middle of each window, in seconds. */
   readonly at: number[] = [];
   readonly power: Float64Array[] = [];
+  /** Of every so many bins. */
   private readonly floor: Float64Array[] = [];
   private readonly masked: Array<(seconds: number) => number> = [];
 
@@ -62,18 +65,15 @@ export class RateFrames {
     this.line = size / length;
     const bins = Math.min(size / 2, Math.ceil(highestHz / this.binHz) + 4 * Math.ceil(this.line));
     for (let start = 0; start + length <= coarse.length; start += Math.max(1, length >> 2)) {
-      const piece = coarse.subarray(start, start + length);
+      const piece = coarse.slice(start, start + length);
       const mean = meanOf(piece);
-      const { amplitude } = amplitudeSpectrum(
-        piece.map((v) => v - mean),
-        coarseHz,
-        size,
-        length,
-        bins,
-      );
-      const power = amplitude.map((a) => (a * a) / 2 / (1.5 * this.line));
+      for (let i = 0; i < length; i++) piece[i] -= mean;
+      const { amplitude: power } = amplitudeSpectrum(piece, coarseHz, size, length, bins);
+      for (let k = 0; k < power.length; k++) power[k] = power[k] ** 2 / 2 / (1.5 * this.line);
+      const floor = new Float64Array(Math.ceil(power.length / FLOOR_EVERY));
+      for (let f = 0; f < floor.length; f++) floor[f] = floorAround(power, FLOOR_EVERY * f, this.line);
       this.power.push(power);
-      this.floor.push(power.map((_, k) => (k % 4 === 0 ? floorAround(power, k, this.line) : 0)));
+      this.floor.push(floor);
       this.at.push((start + length / 2) / coarseHz);
     }
   }
@@ -116,8 +116,8 @@ export class RateFrames {
   }
 
   floorAt(t: number, bin: number): number {
-    const k = Math.min(this.floor[t].length - 1, Math.max(0, Math.round(bin / 4) * 4));
-    return this.floor[t][k] || 1e-20;
+    const nearest = Math.min(this.floor[t].length - 1, Math.max(0, Math.round(bin / FLOOR_EVERY)));
+    return this.floor[t][nearest];
   }
 
   ratio(t: number, rateHz: number): number {
