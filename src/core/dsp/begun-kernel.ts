@@ -13,10 +13,16 @@ export function begunKernel<Functions>(code: string): () => Functions & { memory
   };
 }
 
+/** What was made of a memory as it is now: it is asked for thousands of times a second, and is another once it grows. */
+const views = new WeakMap<ArrayBuffer, Float64Array>();
+
 /** All of a memory as numbers, with room for so many. */
 export function numbersIn(memory: WebAssembly.Memory, count: number): Float64Array {
   makeRoom(memory, count * NUMBER_BYTES);
-  return new Float64Array(memory.buffer);
+  const { buffer } = memory;
+  const view = views.get(buffer) ?? new Float64Array(buffer);
+  views.set(buffer, view);
+  return view;
 }
 
 /** The same as numbers of single precision. */

@@ -1,9 +1,23 @@
+/** Where a track is kept: for another one once the first is not read any more. */
+export class TrackRoom {
+  private stores: [deviation: Float32Array, amplitude: Float32Array] | null = null;
+
+  /** Two arrays of a size or more, the same as before where they have it; what is in them is nobody's. */
+  take(size: number): [deviation: Float32Array, amplitude: Float32Array] {
+    if (this.stores === null || this.stores[0].length < size)
+      this.stores = [new Float32Array(size), new Float32Array(size)];
+    return this.stores;
+  }
+}
+
 /** How long a track is to be. */
 export interface TrackLength {
   /** The oldest results are forgotten beyond this. */
   keepSeconds?: number;
   /** So long the source is known to be, so that the store need not grow. */
   expectSeconds?: number;
+  /** One for each channel that is followed; without them each track makes its own. */
+  rooms?: readonly TrackRoom[];
 }
 
 /**
@@ -25,13 +39,13 @@ export class DeviationTrack {
     readonly rateHz: number,
     firstResultSeconds: number,
     { keepSeconds = Infinity, expectSeconds = 0 }: TrackLength = {},
+    room = new TrackRoom(),
   ) {
     this.startSeconds = firstResultSeconds;
     this.keep = Math.ceil(keepSeconds * rateHz);
     const expected = Math.min(expectSeconds, keepSeconds * (1 + SPARE_SHARE));
     const size = Math.max(SMALLEST_STORE, Math.ceil(expected * rateHz));
-    this.deviationStore = new Float32Array(size);
-    this.amplitudeStore = new Float32Array(size);
+    [this.deviationStore, this.amplitudeStore] = room.take(size);
   }
 
   get deviation(): Float32Array {

@@ -63,14 +63,19 @@ export class TransportMeter {
     followed: readonly number[] = Array.from({ length: channelCount }, (_, i) => i),
   ) {
     this.channels = followed.map((at) => channelName(at, channelCount));
-    this.states = followed.map((at) => {
+    this.states = followed.map((at, i) => {
       const demodulator = new ToneDemodulator(sampleRateHz, nominalHz);
       return {
         at,
         check: new InputCheck(sampleRateHz),
         scrape: showsScrape(sampleRateHz, nominalHz) ? new ScrapeMeter(sampleRateHz, nominalHz) : null,
         demodulator,
-        track: new DeviationTrack(demodulator.outputRateHz, demodulator.firstResultSeconds, length),
+        track: new DeviationTrack(
+          demodulator.outputRateHz,
+          demodulator.firstResultSeconds,
+          length,
+          length.rooms?.[i],
+        ),
       };
     });
   }

@@ -3,6 +3,7 @@ import { joined } from "@/core/dsp/joined";
 import { kaiserLowpass } from "@/core/dsp/kaiser-lowpass";
 import { StereoSpectrum } from "@/core/dsp/stereo-spectrum";
 import type { Samples } from "@/core/dsp/signal";
+import { HeardMoments } from "./heard-moments";
 import {
   DIGIT_SECONDS,
   digitOf,
@@ -40,11 +41,6 @@ const FAINTEST = 1e-8;
 const DIGIT_OFF = 0.25;
 const REFERENCE_OFF = 0.02;
 
-interface Moment {
-  hz: number;
-  sure: boolean;
-}
-
 /**
  * Listens for synchronisation marks: whatever tone looks like the reference is followed by the four digits at the
  * times that its own pitch says, as many as stand before the closing reference, and the check digit must fit. Speed −11 to +11 %,
@@ -59,9 +55,11 @@ export class MarkDetector {
   private held = new Float64Array(0);
   private heldRight = new Float64Array(0);
   private readonly rightDecimator: FirDecimator;
-  /** The last seconds, moment by moment; the rest is forgotten. */
-  private moments: Moment[] = [];
-  private spectra: Float64Array[] = [];
+  /** The last seconds; the rest is forgotten. */
+  private readonly moments: HeardMoments;
+  /** Of the moment that is looked at. */
+  private readonly powers: Float64Array;
+  private readonly firstBin: number;
   private forgotten = 0;
   private searched = 0;
 
@@ -72,6 +70,10 @@ export class MarkDetector {
     this.decimator = new FirDecimator(taps, factor);
     this.rightDecimator = new FirDecimator(taps, factor);
     this.firstSeconds = this.decimator.delaySamples / sampleRateHz + SIZE / 2 / this.rateHz;
+    const binHz = this.rateHz / SIZE;
+    this.firstBin = Math.floor(FROM_HZ / binHz);
+    this.powers = new Float64Array(Math.ceil(TO_HZ / binHz) - this.firstBin);
+    this.moments = new HeardMoments(this.powers.length);
   }
 
   push(block: Samples[]): void {
@@ -99,10 +101,9 @@ export class MarkDetector {
 
   private look(): void {
     const { leftPower, rightPower } = this.spectrum;
-    const binHz = this.rateHz / SIZE;
-    const from = Math.floor(FROM_HZ / binHz);
-    const powers = new Float64Array(Math.ceil(TO_HZ / binHz) - from);
-    let [total, k] = [0, 0];
+    const { firstBin: from, powers } = this;
+    let total = 0;
+    let k = 0;
     for (let i = 0; i < powers.length; i++) {
       powers[i] = leftPower[from + i] + rightPower[from + i];
       total += powers[i];
@@ -113,11 +114,11 @@ export class MarkDetector {
     const log = (i: number) => Math.log((powers[i] ?? 0) + 1e-300);
     const lean = (log(k + 1) - log(k - 1)) / (2 * (2 * log(k) - log(k - 1) - log(k + 1)));
     const inside = k > 0 && k < powers.length - 1 && Number.isFinite(lean);
-    this.moments.push({
-      hz: (from + k + (inside ? lean : 0)) * binHz,
-      sure: inside && lobe > DOMINANCE * total && total > FAINTEST,
-    });
-    this.spectra.push(powers);
+    this.moments.add(
+      ((from + k + (inside ? lean : 0)) * this.rateHz) / SIZE,
+      inside && lobe > DOMINANCE * total && total > FAINTEST,
+      powers,
+    );
   }
 
   /** Tries every moment that a whole mark could have begun at and that has been followed by enough sound. */
@@ -133,8 +134,7 @@ export class MarkDetector {
     }
     const drop = Math.max(0, this.searched - Math.ceil(0.2 / this.secondsPerMoment));
     if (drop > 1000) {
-      this.moments = this.moments.slice(drop);
-      this.spectra = this.spectra.slice(drop);
+      this.moments.forget(drop);
       this.searched -= drop;
       this.forgotten += drop;
     }
@@ -142,27 +142,29 @@ export class MarkDetector {
 
   /** The mark whose first reference tone has its middle near this moment. */
   private markAt(moment: number): HeardMark | null {
-    const reference = this.moments[moment];
-    const ratio = reference.hz / REFERENCE_HZ;
-    if (!reference.sure || ratio < SLOWEST || ratio > FASTEST) return null;
+    const referenceHz = this.moments.tone(moment);
+    if (referenceHz === null) return null;
+    const ratio = referenceHz / REFERENCE_HZ;
+    if (ratio < SLOWEST || ratio > FASTEST) return null;
     const step = (seconds: number) => Math.round(seconds / ratio / this.secondsPerMoment);
     const steadyUntil = step(REFERENCE_SECONDS / 2 - 0.03);
     for (let i = -2; i <= 2; i++) {
-      const m = this.moments[moment + Math.round((i * steadyUntil) / 2)];
-      if (!m?.sure || Math.abs(m.hz / reference.hz - 1) > REFERENCE_OFF) return null;
+      const hz = this.moments.tone(moment + Math.round((i * steadyUntil) / 2));
+      if (hz === null || Math.abs(hz / referenceHz - 1) > REFERENCE_OFF) return null;
     }
-    const at = (seconds: number) => this.moments[moment + step(seconds)];
+    const toneAfter = (seconds: number) => this.moments.tone(moment + step(seconds));
     const closes = (digits: number) => {
-      const close = at(REFERENCE_SECONDS + digits * DIGIT_SECONDS);
-      return close.sure && Math.abs(close.hz / reference.hz - 1) <= REFERENCE_OFF;
+      const hz = toneAfter(REFERENCE_SECONDS + digits * DIGIT_SECONDS);
+      return hz !== null && Math.abs(hz / referenceHz - 1) <= REFERENCE_OFF;
     };
     const count = [DIGITS, DIGITS_WITH_PASS].find(closes);
     if (count === undefined) return null;
     const digits: number[] = [];
     for (let d = 0; d < count; d++) {
-      const m = at(REFERENCE_SECONDS / 2 + (d + 0.5) * DIGIT_SECONDS);
-      const { digit, off } = digitOf(m.hz / reference.hz);
-      if (!m.sure || off > DIGIT_OFF || digit < 0 || digit >= RADIX) return null;
+      const hz = toneAfter(REFERENCE_SECONDS / 2 + (d + 0.5) * DIGIT_SECONDS);
+      if (hz === null) return null;
+      const { digit, off } = digitOf(hz / referenceHz);
+      if (off > DIGIT_OFF || digit < 0 || digit >= RADIX) return null;
       digits.push(digit);
     }
     const words = markWords(digits);
@@ -172,7 +174,7 @@ export class MarkDetector {
       segment: words.segment,
       pass: words.pass,
       speedRatio: ratio,
-      atSeconds: this.exactStart(moment, digits, reference.hz, ratio),
+      atSeconds: this.exactStart(moment, digits, referenceHz, ratio),
     };
   }
 
@@ -194,10 +196,10 @@ export class MarkDetector {
 
   private crossing(near: number, fromHz: number, toHz: number): number | null {
     const binHz = this.rateHz / SIZE;
-    const bin = (hz: number) => Math.round(hz / binHz) - Math.floor(FROM_HZ / binHz);
+    const bin = (hz: number) => Math.round(hz / binHz) - this.firstBin;
     const lead = (m: number) => {
-      const powers = this.spectra[m];
-      const around = (k: number) => (powers?.[k - 1] ?? 0) + (powers?.[k] ?? 0) + (powers?.[k + 1] ?? 0);
+      const around = (k: number) =>
+        this.moments.power(m, k - 1) + this.moments.power(m, k) + this.moments.power(m, k + 1);
       return Math.log((around(bin(toHz)) + 1e-12) / (around(bin(fromHz)) + 1e-12));
     };
     const reach = Math.round(0.045 / this.secondsPerMoment);

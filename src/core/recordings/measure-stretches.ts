@@ -1,6 +1,7 @@
 import type { SoundFile } from "@/core/formats/sound-file";
 import { leastRateFor } from "@/core/dsp/tone-demodulator";
 import { channelName } from "@/core/measure/channel-name";
+import { TrackRoom } from "@/core/measure/deviation-track";
 import type { ChannelDropOuts } from "@/core/measure/drop-out-rates";
 import { countsDropOuts, DropOutMeter, USUAL_DEPTH_DB } from "@/core/measure/drop-outs";
 import type { FlutterResult } from "@/core/measure/flutter";
@@ -67,7 +68,9 @@ export async function measureStretches(
     told: (share: number) => told((reading + share) / count),
     cancelled,
   });
-  const meters = (i: number, reading: number) => () => toneMeters(ordered[i], sound, readings[i].at(reading));
+  const rooms = Array.from({ length: sound.channelCount }, () => new TrackRoom());
+  const meters = (i: number, reading: number) => () =>
+    toneMeters(ordered[i], sound, readings[i].at(reading), rooms);
   const first = await readStretches(
     sound,
     ordered.map((stretch, i) => ({
@@ -155,10 +158,11 @@ function toneMeters(
   stretch: Stretch,
   sound: SoundFile,
   followed: readonly number[] | undefined,
+  rooms: readonly TrackRoom[],
 ): Meters<ChannelTone[]> {
   const { nominalHz } = stretch;
   if (nominalHz === null || followed === undefined) return { push: () => {}, result: () => [] };
-  const meter = transportMeterOf(sound, nominalHz, lengthOf(stretch), followed);
+  const meter = transportMeterOf(sound, nominalHz, lengthOf(stretch), followed, rooms);
   return {
     push: (piece) => meter.push(piece),
     result() {

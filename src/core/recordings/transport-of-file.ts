@@ -1,5 +1,6 @@
 import type { SoundFile } from "@/core/formats/sound-file";
 import type { Samples } from "@/core/dsp/signal";
+import { TrackRoom } from "@/core/measure/deviation-track";
 import { TransportMeter } from "@/core/measure/transport-meter";
 
 /** Of a longer piece of tone the last so many seconds are measured, so that what is kept of it does not grow for ever. */
@@ -18,6 +19,7 @@ export function readingsOf(seconds: number, channelCount: number): number[][] {
 /**
  * Speed and flutter of a piece of a file, of a length that is known.
  * @param followed of which channels, as one of `readingsOf`
+ * @param rooms of the meter of another reading, which is not read any more
  * @throws RangeError when the sample rate cannot hold the tone
  */
 export const transportMeterOf = (
@@ -25,12 +27,13 @@ export const transportMeterOf = (
   nominalHz: number,
   seconds: number,
   followed: readonly number[],
+  rooms?: readonly TrackRoom[],
 ): TransportMeter =>
   new TransportMeter(
     sampleRateHz,
     channelCount,
     nominalHz,
-    { keepSeconds: LONGEST_SECONDS, expectSeconds: seconds + MARGIN_SECONDS },
+    { keepSeconds: LONGEST_SECONDS, expectSeconds: seconds + MARGIN_SECONDS, rooms },
     followed,
   );
 
@@ -45,7 +48,7 @@ interface Reading {
 /**
  * Speed and flutter of a whole file, channel by channel.
  * @param take asked once for each channel, with the meter that has heard the whole of it and the channel's place in that;
- *   the meter is let go after it
+ *   nothing of the meter may be kept: the next reading is written over it
  * @returns what it gave, in the order of the file's channels
  * @throws RangeError when the sample rate cannot hold the tone, SoundFileError for a file that cannot be read
  */
@@ -56,10 +59,11 @@ export async function transportOfFile<T>(
   { alongside, onProgress }: Reading = {},
 ): Promise<T[]> {
   const readings = readingsOf(sound.durationSeconds, sound.channelCount);
+  const rooms = readings[0].map(() => new TrackRoom());
   const taken: T[] = [];
   let frames = 0;
   for (const [r, followed] of readings.entries()) {
-    const meter = transportMeterOf(sound, nominalHz, sound.durationSeconds, followed);
+    const meter = transportMeterOf(sound, nominalHz, sound.durationSeconds, followed, rooms);
     for await (const block of sound.blocks()) {
       meter.push(block);
       if (r === 0) alongside?.(block);
