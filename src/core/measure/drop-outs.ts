@@ -1,3 +1,4 @@
+import { median } from "@/core/dsp/quantile";
 import { FirDecimator } from "@/core/dsp/fir-decimator";
 import { joined } from "@/core/dsp/joined";
 import { kaiserLowpass } from "@/core/dsp/kaiser-lowpass";
@@ -81,10 +82,8 @@ export class DropOutMeter {
 
   push(block: Samples): void {
     const { re, im } = this.filter.push(block);
-    this.held = joined(
-      this.held,
-      re.map((v, i) => 2 * Math.hypot(v, im[i])),
-    );
+    for (let i = 0; i < re.length; i++) re[i] = 2 * Math.sqrt(re[i] * re[i] + im[i] * im[i]);
+    this.held = joined(this.held, re);
     if (this.held.length > (PIECE_SECONDS + 2 * CONTEXT_SECONDS) * this.rateHz) this.look(CONTEXT_SECONDS);
   }
 
@@ -150,8 +149,7 @@ function usualLevels(envelope: Float64Array, rateHz: number): (i: number) => num
   const values: number[] = [];
   for (let at = 0; at < envelope.length; at += every) {
     const from = Math.max(0, Math.min(envelope.length - 2 * half, at - half));
-    const around = envelope.slice(from, from + 2 * half).sort();
-    values.push(around[around.length >> 1]);
+    values.push(median(envelope.subarray(from, from + 2 * half)));
   }
   return (i) => values[Math.min(values.length - 1, Math.round(i / every))];
 }

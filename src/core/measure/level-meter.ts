@@ -29,8 +29,11 @@ export class LevelMeter {
 
   push(block: Samples): void {
     // locals: a field that is written for each sample is many times slower
-    let [peak, sum, squares] = [this.peak, 0, 0];
-    let [run, clipped] = [this.run, this.clipped];
+    let peak = this.peak;
+    let sum = 0;
+    let squares = 0;
+    let run = this.run;
+    let clipped = this.clipped;
     for (let i = 0; i < block.length; i++) {
       const v = block[i];
       const magnitude = Math.abs(v);

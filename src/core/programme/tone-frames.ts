@@ -176,8 +176,7 @@ export class ToneFrames {
     const { size, left, right, leftPower, rightPower } = spectrum;
     const binHz = rateHz / size;
     const hop = (HOP * rateHz) / this.rateHz;
-    const found: number[] = [];
-    const strengths: number[] = [];
+    const strongest: Strongest = { bins: [], powers: [] };
     const end = Math.min(size / 2 - 1, Math.floor(toHz / binHz));
     const start = Math.ceil(fromHz / binHz);
     let before = leftPower[start - 1] + rightPower[start - 1];
@@ -185,26 +184,13 @@ export class ToneFrames {
     let least = 0;
     for (let k = start; k < end; k++) {
       const after = leftPower[k + 1] + rightPower[k + 1];
-      if (here > least && here >= before && here > after) {
-        const near = found.findIndex((other) => Math.abs(other - k) <= lobe);
-        if (near < 0 || here > strengths[near]) {
-          if (near >= 0) {
-            found.splice(near, 1);
-            strengths.splice(near, 1);
-          }
-          const place = strengths.findIndex((other) => other < here);
-          const to = place < 0 ? strengths.length : place;
-          found.splice(to, 0, k);
-          strengths.splice(to, 0, here);
-          found.length = strengths.length = Math.min(PEAKS, found.length);
-          least = strengths[PEAKS - 1] ?? 0;
-        }
-      }
+      // what a closure shares is kept on the heap, anew for each bin: what is seldom stands apart
+      if (here > least && here >= before && here > after) least = keepSummit(strongest, k, here, lobe);
       before = here;
       here = after;
     }
     for (let i = 0; i < PEAKS; i++, p += PEAK_FIELDS) {
-      const k = found[i];
+      const k = strongest.bins.at(i);
       if (k === undefined) {
         this.store.fill(0, p, p + PEAK_FIELDS);
         continue;
@@ -223,6 +209,29 @@ export class ToneFrames {
     [spectrum.right, last[1]] = [last[1], right];
     return p;
   }
+}
+
+/** The strongest summits of a spectrum, the first first. */
+interface Strongest {
+  bins: number[];
+  powers: number[];
+}
+
+/** Takes a summit among the strongest, unless a stronger one is within its lobe. @returns what the next has to exceed */
+function keepSummit({ bins, powers }: Strongest, k: number, power: number, lobe: number): number {
+  const near = bins.findIndex((other) => Math.abs(other - k) <= lobe);
+  if (near < 0 || power > powers[near]) {
+    if (near >= 0) {
+      bins.splice(near, 1);
+      powers.splice(near, 1);
+    }
+    const place = powers.findIndex((other) => other < power);
+    const to = place < 0 ? powers.length : place;
+    bins.splice(to, 0, k);
+    powers.splice(to, 0, power);
+    bins.length = powers.length = Math.min(PEAKS, bins.length);
+  }
+  return powers.at(PEAKS - 1) ?? 0;
 }
 
 /**
