@@ -11,14 +11,20 @@ export class MagnitudeCounts {
   private readonly one = new Float32Array(1);
   private readonly bits = new Uint32Array(this.one.buffer);
   private total = 0;
+  /** Nothing is counted below this place. */
+  private lowest = PLACES - 1;
 
   /** The magnitudes of values from one place on. */
   add(values: Float64Array, from = 0): void {
     const { counts, one, bits } = this;
+    let lowest = this.lowest;
     for (let i = from; i < values.length; i++) {
       one[0] = Math.abs(values[i]);
-      counts[bits[0] >>> LEFT_OUT]++;
+      const place = bits[0] >>> LEFT_OUT;
+      counts[place]++;
+      if (place < lowest) lowest = place;
     }
+    this.lowest = lowest;
     this.total += Math.max(0, values.length - from);
   }
 
@@ -27,7 +33,7 @@ export class MagnitudeCounts {
     if (this.total === 0) throw new RangeError("a quantile needs at least one magnitude");
     const wanted = share * this.total;
     let below = 0;
-    let place = 0;
+    let place = this.lowest;
     while (below + this.counts[place] < wanted && place < PLACES - 1) below += this.counts[place++];
     const [from, to] = [this.edge(place), this.edge(place + 1)];
     return from + (to - from) * ((wanted - below) / Math.max(1, this.counts[place]));

@@ -31,12 +31,14 @@ export class FlatTops {
   look(samples: Samples): void {
     const largest = largestMagnitude(samples);
     if (largest === 0) return;
-    const [top, same] = [NEAR_TOP * largest, SAME * largest];
+    const top = NEAR_TOP * largest;
+    const same = SAME * largest;
+    const { run } = this;
     let flat = 1;
     for (let i = 1; i < samples.length; i++) {
       const still = Math.abs(samples[i]) > top && Math.abs(samples[i] - samples[i - 1]) <= same;
       flat = still ? flat + 1 : 1;
-      if (flat === this.run) this.tops++;
+      if (flat === run) this.tops++;
     }
   }
 }

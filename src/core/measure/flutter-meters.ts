@@ -44,12 +44,15 @@ export function readPath(path: FlutterPath, steady: Values, rateHz: number): Pat
     const turnSin = Math.sin(step);
     let c = Math.cos(begins);
     let s = Math.sin(begins);
-    let { squares, magnitudes: sum, block, left } = sums;
+    let squares = 0;
+    let magnitudes = 0;
+    let block = sums.block;
+    let left = sums.left;
     for (let i = first; i < piece.length; i++) {
       const magnitude = Math.abs(piece[i]);
       const square = magnitude * magnitude;
       squares += (1 - c) * square;
-      sum += (1 - c) * magnitude;
+      magnitudes += (1 - c) * magnitude;
       block += square;
       if (--left === 0) {
         blocksRms.push(Math.sqrt(block / blockLength));
@@ -60,7 +63,10 @@ export function readPath(path: FlutterPath, steady: Values, rateHz: number): Pat
       s = s * turnCos + c * turnSin;
       c = turned;
     }
-    Object.assign(sums, { squares, magnitudes: sum, block, left });
+    sums.squares += squares;
+    sums.magnitudes += magnitudes;
+    sums.block = block;
+    sums.left = left;
     counts.add(piece, first);
     peak.push(piece, first);
   });

@@ -1,3 +1,4 @@
+import { quantileInPlace } from "@/core/dsp/quantile";
 import { summitNear } from "@/core/dsp/spectral-summit";
 import type { AmplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
 
@@ -38,14 +39,16 @@ export function strongestComponents(spectrum: AmplitudeSpectrum, most = 12): Rat
   return found.sort((a, b) => b.peakPercent - a.peakPercent).slice(0, most);
 }
 
+/** Room for what lies around a bin, used again each time. */
+const beside = new Float64Array(2 * NEIGHBOURS);
+
 function floorAround(amplitude: Float64Array, k: number, line: number): number {
-  const around: number[] = [];
+  let count = 0;
   for (let j = 3 * line; j < (3 + NEIGHBOURS) * line; j += line) {
-    if (k - j > 0) around.push(amplitude[k - j]);
-    if (k + j < amplitude.length) around.push(amplitude[k + j]);
+    if (k - j > 0) beside[count++] = amplitude[k - j];
+    if (k + j < amplitude.length) beside[count++] = amplitude[k + j];
   }
-  around.sort((a, b) => a - b);
-  return around[around.length >> 1] ?? 0;
+  return count > 0 ? quantileInPlace(beside.subarray(0, count), 0.5) : 0;
 }
 
 function interpolate({ amplitude, binHz }: AmplitudeSpectrum, k: number): RateComponent {

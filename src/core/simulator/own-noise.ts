@@ -26,8 +26,10 @@ export class OwnNoise {
     const noise = amplitudeOf(p["noise.db"] + MAGNETISED_HISS_DB * p["head.magnetised"]);
     const hum = amplitudeOf(p["hum.db"]);
     const humStep = (2 * Math.PI * p["hum.frequencyHz"]) / sampleRateHz;
-    let [re, im] = [Math.cos(this.humPhase), Math.sin(this.humPhase)];
-    const [stepRe, stepIm] = [Math.cos(humStep), Math.sin(humStep)];
+    let re = Math.cos(this.humPhase);
+    let im = Math.sin(this.humPhase);
+    const stepRe = Math.cos(humStep);
+    const stepIm = Math.sin(humStep);
     this.humPhase = (this.humPhase + frames * humStep) % (2 * Math.PI);
     for (let i = 0; i < frames; i++) {
       const before = re;

@@ -61,7 +61,8 @@ export class PlaybackHead {
     if (db < LEAST_HEARD_DB) return;
     const across = amplitudeOf(db);
     for (let i = 0; i < left.length; i++) {
-      const [l, r] = [left[i], right[i]];
+      const l = left[i];
+      const r = right[i];
       left[i] += across * r;
       right[i] += across * l;
     }

@@ -172,7 +172,10 @@ export class TapeSide {
   }
 
   private printedMany(track: 0 | 1, seconds: Float64Array, out: Float64Array): void {
-    let [from, to, gain, hz] = [0, 0, 0, 0];
+    let from = 0;
+    let to = 0;
+    let gain = 0;
+    let hz = 0;
     for (let i = 0; i < seconds.length; i++) {
       const at = seconds[i];
       if (at >= from && at < to) {

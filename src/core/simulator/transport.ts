@@ -62,7 +62,8 @@ export class Transport {
     for (let at = 0; at < speeds.length;) {
       if (this.samplesToLook === 0) this.lookAhead();
       const count = Math.min(this.samplesToLook, speeds.length - at);
-      let { lookValue, tapeMm } = this;
+      let lookValue = this.lookValue;
+      let tapeMm = this.tapeMm;
       for (const end = at + count; at < end; at++) {
         lookValue += this.slope;
         const speed = scrapes ? lookValue * (1 + this.nextScrape()) : lookValue;
