@@ -3,7 +3,7 @@ import { powerDb } from "@/core/dsp/decibels";
 import { fftWorkspace } from "@/core/dsp/fft-workspace";
 import { lineThrough } from "@/core/dsp/line-fit";
 import { median } from "@/core/dsp/quantile";
-import { withoutHum } from "./without-hum";
+import { withoutHum, type HumClearing } from "./without-hum";
 import { seriesBetween, type WideLevel } from "./wide-levels";
 import { sampled } from "@/core/dsp/sampled";
 
@@ -41,14 +41,17 @@ const LEAST_UNCERTAINTY_DB = 0.02;
  * did. Hum is taken out first.
  * @param channels one or two, of the same length; they may begin or end in the middle of the sweep
  * @param place known to a tenth of a second and a percent; it is found more exactly from the sound
+ * @param mayOverwrite the channels are nobody else's: hum is taken out of them where they are
  */
 export function sweepLevels(
   channels: readonly Samples[],
   sampleRateHz: number,
   shape: SweepShape,
   place: SweepPlace,
+  mayOverwrite = false,
 ): WideLevel[][] {
-  const clean = channels.map((x) => withoutSweepsHum(x, sampleRateHz, shape, place));
+  const clearing = { ...sweepsHum(shape, place), mayOverwrite };
+  const clean = channels.map((x) => withoutHum(x, sampleRateHz, clearing).samples);
   const known = refined(clean, sampleRateHz, shape, place);
   const points = sweepFrequencies(shape, known, sampleRateHz, channels[0].length).flatMap(
     (frequencyHz) => stretchAt(clean, sampleRateHz, shape, known, frequencyHz) ?? [],
@@ -218,18 +221,19 @@ function strayDb(levels: number[], i: number): number {
   return Math.sqrt(square / 1.5);
 }
 
-function withoutSweepsHum(x: Samples, rate: number, shape: SweepShape, place: SweepPlace): Samples {
+/** Where hum can be learned beside a sweep. */
+function sweepsHum(shape: SweepShape, place: SweepPlace): HumClearing {
   const rise = growth(shape, place);
   const hertzAt = (seconds: number) =>
     shape.frequencyHz * place.speedRatio * Math.exp(rise * (seconds - place.startSeconds));
   const ends = place.startSeconds + shape.seconds / place.speedRatio;
-  return withoutHum(x, rate, {
+  return {
     isClear: (seconds, humHz) =>
       seconds < place.startSeconds ||
       seconds > ends ||
       Math.abs(Math.log2(hertzAt(seconds) / humHz)) > CLEAR_OCTAVES,
     wantedAt: (humHz) => place.startSeconds + Math.log(humHz / shape.frequencyHz / place.speedRatio) / rise,
-  }).samples;
+  };
 }
 /** The sweep is no hum when it is so far from it. */
 const CLEAR_OCTAVES = 0.5;

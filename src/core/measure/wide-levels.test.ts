@@ -54,6 +54,16 @@ describe("level along a sweep", () => {
     expect(Math.max(...left.map(({ frequencyHz }) => frequencyHz))).toBeLessThan(1200);
   });
 
+  it("takes hum out of what it may write over, and of nothing else, with the same levels", () => {
+    const sound = sweepSound({ humDbfs: -40 });
+    const given = sound.slice();
+    const place = { startSeconds: START, speedRatio: 1 };
+    const levels = sweepLevels([given], RATE, SWEEP, place);
+    expect(given).toEqual(sound);
+    expect(sweepLevels([given], RATE, SWEEP, place, true)).toEqual(levels);
+    expect(given).not.toEqual(sound);
+  });
+
   it("a level that jumps about shows as spread", () => {
     const steady = sweepSound({});
     const restless = steady.map((x, i) => x * (Math.floor(i / RATE / 0.7) % 2 === 0 ? 1 : 0.8));

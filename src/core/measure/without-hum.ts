@@ -12,6 +12,8 @@ export interface HumClearing {
   wantedAt?(humHz: number): number;
   /** Whether a line is in the way at all. */
   matters?(humHz: number): boolean;
+  /** What is given is nobody else's and may be written over: of a long sound no copy is made. */
+  mayOverwrite?: boolean;
 }
 
 const MAINS_HZ = [50, 60] as const;
@@ -63,7 +65,7 @@ export function withoutHum(x: Samples, sampleRateHz: number, clearing: HumCleari
     if (!line) continue;
     leftOver += line.leftOver;
     subtract(low, line);
-    samples ??= x.slice();
+    samples ??= clearing.mayOverwrite ? x : x.slice();
     subtract({ samples, rateHz: sampleRateHz, startSeconds: 0 }, line);
   }
   return { samples: samples ?? x, leftOver };

@@ -266,7 +266,7 @@ export class SectionMeter {
     const { section, place, sampleRateHz } = this;
     const startSeconds = place.beginsSeconds - this.sound.from / sampleRateHz;
     const shape = sweepShape(section);
-    const levels = sweepLevels(heard, sampleRateHz, shape, { ...place, startSeconds });
+    const levels = sweepLevels(heard, sampleRateHz, shape, { ...place, startSeconds }, true);
     return levels.map((points, c) =>
       this.sentOn(c)
         ? { kind: "points", points: points.map((p) => ({ ...p, levelDb: p.levelDb - section.levelDb })) }
