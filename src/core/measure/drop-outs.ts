@@ -1,6 +1,5 @@
-import { median } from "@/core/dsp/quantile";
+import { quantileInPlace } from "@/core/dsp/quantile";
 import { FirDecimator } from "@/core/dsp/fir-decimator";
-import { joined } from "@/core/dsp/joined";
 import { kaiserLowpass } from "@/core/dsp/kaiser-lowpass";
 import type { Samples } from "@/core/dsp/signal";
 
@@ -40,6 +39,9 @@ const GONE_DBFS = -70;
 /** Looked through at a time, with so much of what comes before and after. */
 const PIECE_SECONDS = 30;
 const CONTEXT_SECONDS = 1.5;
+const PIECE_AND_AROUND_SECONDS = PIECE_SECONDS + 2 * CONTEXT_SECONDS;
+/** A block more than that has room. */
+const ROOM_SECONDS = PIECE_AND_AROUND_SECONDS + 1;
 
 /** Whether the drop-outs of a tone of a tape are counted, as it is heard: one rule for a recording and for a tape's passport. */
 export const countsDropOuts = (hz: number, sampleRateHz: number, seconds: number): boolean =>
@@ -55,7 +57,9 @@ const isFollowed = (hz: number, sampleRateHz: number): boolean =>
 export class DropOutMeter {
   private readonly filter: FirDecimator;
   private readonly rateHz: number;
-  private held = new Float64Array(0);
+  /** The envelope that is held, at the beginning of its room. */
+  private room: Float64Array;
+  private filled = 0;
   /** Time of the first that is held. */
   private heldFrom: number;
   private lookedTo = 0;
@@ -78,13 +82,20 @@ export class DropOutMeter {
       (2 * Math.PI * hz) / sampleRateHz,
     );
     this.heldFrom = this.filter.delaySamples / sampleRateHz;
+    this.room = new Float64Array(Math.ceil(ROOM_SECONDS * this.rateHz));
   }
 
   push(block: Samples): void {
     const { re, im } = this.filter.push(block);
-    for (let i = 0; i < re.length; i++) re[i] = 2 * Math.sqrt(re[i] * re[i] + im[i] * im[i]);
-    this.held = joined(this.held, re);
-    if (this.held.length > (PIECE_SECONDS + 2 * CONTEXT_SECONDS) * this.rateHz) this.look(CONTEXT_SECONDS);
+    if (this.filled + re.length > this.room.length) {
+      const before = this.room.subarray(0, this.filled);
+      this.room = new Float64Array(this.filled + re.length);
+      this.room.set(before);
+    }
+    for (let i = 0; i < re.length; i++)
+      this.room[this.filled + i] = 2 * Math.sqrt(re[i] * re[i] + im[i] * im[i]);
+    this.filled += re.length;
+    if (this.filled > PIECE_AND_AROUND_SECONDS * this.rateHz) this.look(CONTEXT_SECONDS);
   }
 
   /** Everything that was found, and how long the tone was heard. */
@@ -95,7 +106,8 @@ export class DropOutMeter {
 
   /** @param leave so many seconds at the end for the next look, which knows what follows them */
   private look(leave: number): void {
-    const { held, rateHz, heldFrom } = this;
+    const { rateHz, heldFrom } = this;
+    const held = this.room.subarray(0, this.filled);
     const until = heldFrom + held.length / rateHz - leave;
     const found = dropOutsIn(held, rateHz, this.depthDb);
     for (const event of found.events) {
@@ -107,7 +119,8 @@ export class DropOutMeter {
     this.toneSeconds += found.plays.subarray(from, to).reduce((sum, one) => sum + one, 0) / rateHz;
     this.lookedTo = until;
     const drop = Math.max(0, to - Math.round(CONTEXT_SECONDS * rateHz));
-    this.held = held.slice(drop);
+    held.copyWithin(0, drop);
+    this.filled -= drop;
     this.heldFrom = heldFrom + drop / rateHz;
   }
 }
@@ -147,9 +160,11 @@ function usualLevels(envelope: Float64Array, rateHz: number): (i: number) => num
   const half = Math.round((AROUND_SECONDS * rateHz) / 2);
   const every = Math.round(MEDIAN_EVERY_SECONDS * rateHz);
   const values: number[] = [];
+  const around = new Float64Array(Math.min(2 * half, envelope.length));
   for (let at = 0; at < envelope.length; at += every) {
-    const from = Math.max(0, Math.min(envelope.length - 2 * half, at - half));
-    values.push(median(envelope.subarray(from, from + 2 * half)));
+    const from = Math.max(0, Math.min(envelope.length - around.length, at - half));
+    around.set(envelope.subarray(from, from + around.length));
+    values.push(quantileInPlace(around, 0.5));
   }
   return (i) => values[Math.min(values.length - 1, Math.round(i / every))];
 }
