@@ -1,4 +1,5 @@
-import { median } from "@/core/dsp/quantile";
+import { median, quantileInPlace } from "@/core/dsp/quantile";
+import { sampled } from "@/core/dsp/sampled";
 import type { SweepShape } from "@/core/measure/sweep-levels";
 import { findSweep } from "./find-sweep";
 import type { HeardSegment } from "./heard-segment";
@@ -134,12 +135,16 @@ function longestSteadyRun(chain: Moment[]): Moment[] {
  * still compared with the step, so that beats, fades and a trembling channel are left whole.
  */
 function cutAtSteps(run: Moment[]): Moment[][] {
-  const steps = stepsOf(run.map(({ power }) => db(power)));
+  const steps = stepsOf(sampled(run.length, (i) => db(run[i].power)));
+  const isHighest = (i: number) => {
+    const to = Math.min(steps.length - 1, i + STEP_FRAMES);
+    for (let k = Math.max(0, i - STEP_FRAMES); k <= to; k++) if (steps[k] > steps[i]) return false;
+    return true;
+  };
   const parts: Moment[][] = [];
   let from = 0;
   for (let i = STEP_FRAMES; i + STEP_FRAMES <= run.length; i++) {
-    const around = steps.slice(Math.max(0, i - STEP_FRAMES), i + STEP_FRAMES + 1);
-    if (steps[i] < STEP_DB || steps[i] < Math.max(...around)) continue;
+    if (steps[i] < STEP_DB || !isHighest(i)) continue;
     parts.push(run.slice(from, i));
     from = i;
     i += STEP_FRAMES;
@@ -148,40 +153,35 @@ function cutAtSteps(run: Moment[]): Moment[][] {
   return parts;
 }
 
-/** Height of the level step at each frame in dB, 0 where there is none. The window of a frame blurs the edge itself. */
-function stepsOf(level: number[]): number[] {
-  const sides = new Map<string, Side | null>();
+/** With fewer levels on one side of a frame there is no step. */
+const FEWEST_LEVELS = 5;
+
+/**
+ * Height of the level step at each frame in dB, 0 where there is none: of the levels before and after, their median and how
+ * far apart all but a few lie. The window of a frame blurs the edge itself.
+ */
+function stepsOf(level: Float64Array): Float64Array {
+  const { length } = level;
+  const span = STEP_SPAN_FRAMES - STEP_BLUR_FRAMES;
   // what comes after one frame is what was before a later one
-  const side = (from: number, to: number): Side | null => {
-    const key = `${from} ${to}`;
-    let known = sides.get(key);
-    if (known === undefined) sides.set(key, (known = sideOf(level.slice(from, to))));
-    return known;
-  };
-  return level.map((_, i) => {
-    const before = side(Math.max(0, i - STEP_SPAN_FRAMES), Math.max(0, i - STEP_BLUR_FRAMES));
-    const after = side(
-      Math.min(level.length, i + STEP_BLUR_FRAMES),
-      Math.min(level.length, i + STEP_SPAN_FRAMES),
-    );
-    if (!before || !after) return 0;
-    const height = Math.abs(after.middle - before.middle);
-    return Math.max(before.spread, after.spread) < 0.5 * height ? height : 0;
+  const later = STEP_SPAN_FRAMES + STEP_BLUR_FRAMES;
+  const middles = new Float64Array(length + later).fill(NaN);
+  const spreads = new Float64Array(length + later);
+  const within = (place: number) => Math.min(length, Math.max(0, place));
+  const room = new Float64Array(span);
+  for (let i = 0; i < middles.length; i++) {
+    const [from, to] = [within(i - STEP_SPAN_FRAMES), within(i - STEP_BLUR_FRAMES)];
+    const count = to - from;
+    if (count < FEWEST_LEVELS) continue;
+    room.set(level.subarray(from, to));
+    const sorted = room.subarray(0, count).sort();
+    middles[i] = sorted[count >> 1];
+    spreads[i] = sorted[Math.floor(0.9 * (count - 1))] - sorted[Math.floor(0.1 * (count - 1))];
+  }
+  return sampled(length, (i) => {
+    const height = Math.abs(middles[i + later] - middles[i]);
+    return Math.max(spreads[i], spreads[i + later]) < 0.5 * height ? height : 0;
   });
-}
-
-/** The levels on one side of a frame: their median, and how far apart all but a few lie. */
-interface Side {
-  middle: number;
-  spread: number;
-}
-
-function sideOf(levels: number[]): Side | null {
-  const { length } = levels;
-  if (length < 5) return null;
-  const sorted = Float64Array.from(levels).sort();
-  const spread = sorted[Math.floor(0.9 * (length - 1))] - sorted[Math.floor(0.1 * (length - 1))];
-  return { middle: sorted[length >> 1], spread };
 }
 
 function toneOf(part: Moment[], frames: ToneFrames, hum: HumLines): HeardSegment[] {
@@ -235,9 +235,12 @@ function edge(frames: ToneFrames, from: number, way: -1 | 1, hz: number, power: 
 }
 
 function levels(moments: Moment[], frames: ToneFrames): { leftDb: number; rightDb: number } {
-  const peaks = moments.map(({ frame, hz }) => lineNear(frames, frame, hz));
-  return {
-    leftDb: db(median(peaks.map(({ left }) => left))),
-    rightDb: db(median(peaks.map(({ right }) => right))),
-  };
+  const left = new Float64Array(moments.length);
+  const right = new Float64Array(moments.length);
+  moments.forEach(({ frame, hz }, i) => {
+    const peak = lineNear(frames, frame, hz);
+    left[i] = peak.left;
+    right[i] = peak.right;
+  });
+  return { leftDb: db(quantileInPlace(left, 0.5)), rightDb: db(quantileInPlace(right, 0.5)) };
 }
