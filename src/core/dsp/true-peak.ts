@@ -19,7 +19,9 @@ export class TruePeak {
   peak = 0;
   /** Of the three places between two samples. */
   private readonly rows: Float32Array[];
-  private tail = new Float32Array(2 * TAPS_EACH_SIDE);
+  private readonly tail = new Float32Array(2 * TAPS_EACH_SIDE);
+  /** For what waits and the block behind it, used again each time. */
+  private room = new Float32Array(0);
 
   constructor() {
     const design = kaiserLowpass(FACTOR, 0.4, 0.6, 60);
@@ -36,11 +38,12 @@ export class TruePeak {
 
   push(block: Samples): void {
     const span = 2 * TAPS_EACH_SIDE;
-    const x = new Float32Array(span + block.length);
+    if (this.room.length < span + block.length) this.room = new Float32Array(span + block.length);
+    const x = this.room;
     x.set(this.tail);
     x.set(block, span);
     for (let at = 0; at < block.length; at += CHUNK) this.look(x, at, Math.min(CHUNK, block.length - at));
-    this.tail = x.slice(block.length);
+    this.tail.set(x.subarray(block.length, block.length + span));
   }
 
   /** So many places from one on, each between two samples that stand half a span later. */
