@@ -16,8 +16,6 @@ export interface TrackLength {
   keepSeconds?: number;
   /** So long the source is known to be, so that the store need not grow. */
   expectSeconds?: number;
-  /** One for each channel that is followed; without them each track makes its own. */
-  rooms?: readonly TrackRoom[];
 }
 
 /**

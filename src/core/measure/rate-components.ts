@@ -1,4 +1,4 @@
-import { quantileInPlace } from "@/core/dsp/quantile";
+import { middleBeside, MOST_BESIDE } from "@/core/dsp/middle-beside";
 import { summitNear } from "@/core/dsp/spectral-summit";
 import type { AmplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
 
@@ -14,7 +14,6 @@ const HIGHEST_RATE_HZ = 200;
 const ABOVE_FLOOR = 5;
 /** Weaker lines than this share of the strongest may be the window's own side lobes. */
 const WEAKEST_SHARE = 0.01;
-const NEIGHBOURS = 40;
 
 /**
  * The strongest sinusoidal components of a Hann-windowed deviation spectrum (fraction per bin), strongest
@@ -34,21 +33,10 @@ export function strongestComponents(spectrum: AmplitudeSpectrum, most = 12): Rat
     let summit = true;
     for (let j = 1; j <= 2 * line && summit; j++)
       summit = a > (amplitude[k - j] ?? 0) && a >= (amplitude[k + j] ?? 0);
-    if (summit && a >= ABOVE_FLOOR * floorAround(amplitude, k, line)) found.push(interpolate(spectrum, k));
+    const beside = { line, lines: MOST_BESIDE, above: 0 };
+    if (summit && a >= ABOVE_FLOOR * middleBeside(amplitude, k, beside)) found.push(interpolate(spectrum, k));
   }
   return found.sort((a, b) => b.peakPercent - a.peakPercent).slice(0, most);
-}
-
-/** Room for what lies around a bin, used again each time. */
-const beside = new Float64Array(2 * NEIGHBOURS);
-
-function floorAround(amplitude: Float64Array, k: number, line: number): number {
-  let count = 0;
-  for (let j = 3 * line; j < (3 + NEIGHBOURS) * line; j += line) {
-    if (k - j > 0) beside[count++] = amplitude[k - j];
-    if (k + j < amplitude.length) beside[count++] = amplitude[k + j];
-  }
-  return count > 0 ? quantileInPlace(beside.subarray(0, count), 0.5) : 0;
 }
 
 function interpolate({ amplitude, binHz }: AmplitudeSpectrum, k: number): RateComponent {

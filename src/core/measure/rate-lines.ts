@@ -1,5 +1,5 @@
 import { spectrumByPieces, type AmplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
-import { quantileInPlace } from "@/core/dsp/quantile";
+import { middleBeside, MOST_BESIDE } from "@/core/dsp/middle-beside";
 import { summitNear } from "@/core/dsp/spectral-summit";
 import type { SteadyStretch } from "./steady-stretch";
 import { evenInTape } from "./even-in-tape";
@@ -30,7 +30,6 @@ const HIGHEST_RATE_HZ = 200;
 const LONGEST_STRETCH = 1 << 17;
 /** Of noise with a Rayleigh amplitude, one bin in e²⁰ stands so far above the mean. */
 const ABOVE_FLOOR = 20;
-const FLOOR_LINES = 40;
 /** Lines of less peak deviation are the measurement's own. */
 const SMALLEST_PEAK = 1e-5;
 /** Side lobes of a Hann window, and what flutter makes of a strong line, stay below this share of it. */
@@ -92,19 +91,9 @@ function besideStronger(amplitude: Float64Array, k: number, line: number): boole
   return false;
 }
 
-/** Room for what lies around a bin: it is asked for hundreds of thousands of times, and nothing is left behind each time. */
-const beside = new Float64Array(2 * (FLOOR_LINES + 1));
-
 /** Mean power of the noise beside a bin, from the median of its neighbourhood (exponential: median = mean · ln 2). */
 export function floorAround(power: Float64Array, k: number, line: number): number {
-  let count = 0;
-  const lines = Math.min(FLOOR_LINES, Math.max(8, k / line / 2));
-  for (let j = 3 * line; j < (3 + lines) * line; j += line) {
-    const low = Math.round(k - j);
-    const high = Math.round(k + j);
-    if (low > line) beside[count++] = power[low];
-    if (high < power.length) beside[count++] = power[high];
-  }
-  const middle = count > 0 ? quantileInPlace(beside.subarray(0, count), 0.5) : 0;
+  const lines = Math.min(MOST_BESIDE, Math.max(8, k / line / 2));
+  const middle = middleBeside(power, k, { line, lines, above: line });
   return Math.max(1e-20, middle / Math.LN2);
 }

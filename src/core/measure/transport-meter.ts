@@ -2,7 +2,7 @@ import { meanOf } from "@/core/dsp/mean";
 import { LARGEST_OFFSET, ToneDemodulator } from "@/core/dsp/tone-demodulator";
 import type { Samples } from "@/core/dsp/signal";
 import { channelName } from "./channel-name";
-import { DeviationTrack, type TrackLength } from "./deviation-track";
+import { DeviationTrack, type TrackLength, type TrackRoom } from "./deviation-track";
 import { flutterOf, type FlutterResult } from "./flutter";
 import { InputCheck } from "./input-check";
 import { ScrapeMeter, showsScrape, type ScrapeFlutter } from "./scrape-meter";
@@ -53,6 +53,7 @@ export class TransportMeter {
 
   /**
    * @param followed which channels of the source are measured; all of them unless told otherwise
+   * @param rooms for their tracks; each makes its own without one
    * @throws RangeError when the sample rate cannot hold the tone.
    */
   constructor(
@@ -61,6 +62,7 @@ export class TransportMeter {
     readonly nominalHz: number,
     length: TrackLength = {},
     followed: readonly number[] = Array.from({ length: channelCount }, (_, i) => i),
+    rooms: readonly TrackRoom[] = [],
   ) {
     this.channels = followed.map((at) => channelName(at, channelCount));
     this.states = followed.map((at, i) => {
@@ -74,7 +76,7 @@ export class TransportMeter {
           demodulator.outputRateHz,
           demodulator.firstResultSeconds,
           length,
-          length.rooms?.[i],
+          rooms.at(i),
         ),
       };
     });

@@ -33,8 +33,9 @@ export const transportMeterOf = (
     sampleRateHz,
     channelCount,
     nominalHz,
-    { keepSeconds: LONGEST_SECONDS, expectSeconds: seconds + MARGIN_SECONDS, rooms },
+    { keepSeconds: LONGEST_SECONDS, expectSeconds: seconds + MARGIN_SECONDS },
     followed,
+    rooms,
   );
 
 /** What happens while a file is read, once or once for each channel. */
