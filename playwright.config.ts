@@ -32,10 +32,10 @@ export default defineConfig({
   workers: 3,
   // a busy machine is slow, not wrong
   timeout: 900_000,
-  expect: { timeout: 150_000 },
+  expect: { timeout: 400_000 },
   reporter: [["list"], ["json"]],
   use: {
-    actionTimeout: 150_000,
+    actionTimeout: 400_000,
     baseURL: `http://localhost:${PORT}`,
     viewport: { width: 1280, height: 800 },
     acceptDownloads: true,

@@ -75,9 +75,7 @@ test("the bench at work has nothing that axe objects to", async ({ page }) => {
   expect(await violations(page)).toEqual([]);
   await page.getByRole("dialog").getByRole("button", { name: "Close" }).click();
   await page.getByRole("link", { name: /Wow and flutter/ }).click();
-  await expect(page.getByRole("region", { name: "Where the flutter comes from" })).toBeVisible({
-    timeout: 60_000,
-  });
+  await expect(page.getByRole("region", { name: "Where the flutter comes from" })).toBeVisible();
   expect(await violations(page)).toEqual([]);
   await page.getByRole("button", { name: "waveform" }).click();
   await expect(page.getByRole("img", { name: /Deviation of the speed over/ })).toBeVisible();

@@ -1,5 +1,5 @@
 import { expect, type Locator, type Page } from "@playwright/test";
-import { choose } from "./choose";
+import { choose, chooseKept } from "./choose";
 
 export const REAL_TIME = "in real time";
 export const FOUR_TIMES = "four times as fast";
@@ -43,9 +43,7 @@ export class BenchHands {
 
   /** The tape of the practice machine runs faster from the next start on: what is measured of it is the same. */
   private async hurry(wanted: Pace): Promise<void> {
-    const pace = this.page.getByRole("combobox", { name: "Its tape runs" });
-    await choose(pace, wanted);
-    await expect(pace).toHaveText(wanted);
+    await chooseKept(this.page.getByRole("combobox", { name: "Its tape runs" }), wanted);
   }
 
   /** Waits until the number is steady and gives it in percent. */
@@ -114,6 +112,12 @@ export class BenchHands {
   /** Waits until so much of the practice machine's tape has run, seconds, with its drawer shut before and after. */
   async tapeHasRun(seconds: number): Promise<void> {
     await this.page.keyboard.press("p");
+    await this.tapeRuns(seconds);
+    await this.page.keyboard.press("p");
+  }
+
+  /** The same with its drawer open. */
+  async tapeRuns(seconds: number): Promise<void> {
     const position = this.page.getByRole("progressbar", { name: "Position on the tape" });
     const at = async () => {
       const [minutes, rest] = (await position.getAttribute("aria-valuetext"))!.split(":").map(Number);
@@ -121,7 +125,6 @@ export class BenchHands {
     };
     const from = await at();
     await expect.poll(async () => (await at()) - from).toBeGreaterThanOrEqual(seconds);
-    await this.page.keyboard.press("p");
   }
 
   /** What the turn card says: degrees with their sign, or null when there is nothing to turn. */

@@ -10,3 +10,9 @@ export async function choose(box: Locator, line: string | RegExp): Promise<void>
   await list.getByRole("option", { name: line }).first().press("Enter");
   await expect(list).toHaveCount(0);
 }
+
+/** The same where the choice is kept: it is shown once it is stored, and a page left before that has chosen nothing. */
+export async function chooseKept(box: Locator, line: string): Promise<void> {
+  await choose(box, line);
+  await expect(box).toHaveText(line);
+}

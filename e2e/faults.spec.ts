@@ -1,5 +1,6 @@
 import { expect, test, type Page } from "./test";
 import { BenchHands } from "./bench-hands";
+import { workersToKill } from "./kill-workers";
 
 /** From now on the browser has no room for anything, until it is mended. */
 const fillUp = (page: Page) =>
@@ -80,24 +81,12 @@ test("another page that upgrades the storage is told, and nothing is lost", asyn
 });
 
 test("a worker that is killed is noticed, and can be started again", async ({ page }) => {
-  await page.addInitScript(() => {
-    const all: Worker[] = [];
-    const Real = Worker;
-    Object.assign(window, {
-      killWorkers: () => all.forEach((worker) => worker.terminate()),
-      Worker: class extends Real {
-        constructor(...args: ConstructorParameters<typeof Worker>) {
-          super(...args);
-          all.push(this);
-        }
-      },
-    });
-  });
+  const killWorkers = await workersToKill(page);
   const hands = new BenchHands(page);
   await hands.open("demo-job-0415", "speed");
   await hands.play("nothing wrong");
   await hands.settled();
-  await page.evaluate(() => (window as unknown as { killWorkers(): void }).killWorkers());
+  await killWorkers();
   const lost = page.getByRole("alert").filter({ hasText: "was ended by the browser" });
   await expect(lost).toBeVisible();
   await lost.getByRole("button", { name: "Start again" }).click();

@@ -55,6 +55,23 @@ test("FLAC and WAV of one tape give the same bands, and one goes into a job", as
   await expect(page.getByRole("list", { name: "Readings" })).toContainText("+1.5");
 });
 
+test("a recording that is cancelled the moment it begins is not measured", async ({ page }) => {
+  await page.evaluate(() =>
+    new MutationObserver((_, observer) => {
+      const cancel = [...document.querySelectorAll("article button")].find(
+        ({ textContent }) => textContent === "Cancel",
+      );
+      if (!cancel) return;
+      observer.disconnect();
+      (cancel as HTMLButtonElement).click();
+    }).observe(document.body, { childList: true, subtree: true }),
+  );
+  await page.getByLabel("Recordings").setInputFiles(LONG);
+  const article = page.getByRole("article", { name: "long.wav" });
+  await expect(article).toContainText("Cancelled");
+  await expect(article.getByRole("progressbar")).toHaveCount(0);
+});
+
 test("a long recording can be cancelled, and put away", async ({ page }) => {
   await page.getByLabel("Recordings").setInputFiles(LONG);
   const article = page.getByRole("article", { name: "long.wav" });

@@ -1,6 +1,6 @@
 import { expect, test } from "./test";
 import { BenchHands } from "./bench-hands";
-import { choose } from "./choose";
+import { chooseKept } from "./choose";
 
 test("a blank tape is recorded on, rewound and heard; a sequence is known on it", async ({ page }) => {
   const hands = new BenchHands(page);
@@ -14,7 +14,7 @@ test("a blank tape is recorded on, rewound and heard; a sequence is known on it"
   await hands.choose("Record takes in", "Which side is which");
   await keys.getByRole("button", { name: "Record" }).click();
   await expect.poll(level).toBeGreaterThan(-20); // a two-head machine gives out what goes in
-  await page.waitForTimeout(2500);
+  await hands.tapeRuns(3);
   await keys.getByRole("button", { name: "Rewind" }).click();
   await expect.poll(level).toBeLessThan(-40);
   await expect(keys.getByRole("button", { name: "Stop" })).toHaveAttribute("aria-pressed", "true");
@@ -42,8 +42,8 @@ test("sides are told apart on a tape of one's own; a full tape tells its bands",
   await hands.choose("Record takes in", "Which side is which");
   await keys.getByRole("button", { name: "Record" }).click();
 
+  await hands.tapeRuns(2);
   await page.getByRole("button", { name: "Check" }).click();
-  await page.waitForTimeout(1000);
   await page.getByRole("button", { name: "It is on the right now" }).click();
   await expect(page.getByRole("dialog")).toContainText("Swapped: it arrives on the left");
   await page.getByRole("dialog").getByRole("button", { name: "Close" }).click();
@@ -73,7 +73,7 @@ test("logged readings keep what was heard; it can be played, exported and delete
   await recordings.getByRole("button", { name: "Delete" }).click();
   await expect(recordings.getByRole("listitem")).toHaveCount(0);
 
-  await choose(page.getByRole("combobox", { name: "Keep the last" }), "nothing");
+  await chooseKept(page.getByRole("combobox", { name: "Keep the last" }), "nothing");
   await hands.open("demo-job-0415", "speed");
   await hands.play("nothing wrong");
   await hands.settled();

@@ -1,12 +1,20 @@
 import { expect, test } from "./test";
 import { BenchHands } from "./bench-hands";
+import { workersToKill } from "./kill-workers";
 
 test("the sound card is heard live: speed and level as they are in the file", async ({ page }) => {
   const hands = new BenchHands(page);
   await hands.open("demo-job-0415", "speed");
   await page.getByRole("button", { name: "Sound card" }).click();
-  await expect(hands.speed).toHaveAttribute("aria-valuetext", /fail$/);
-  expect(Math.abs(Number(await hands.speed.getAttribute("aria-valuenow")) - 1.25)).toBeLessThan(0.01);
+  // looked at in one moment: in the next it may be gone, where a busy machine loses sound
+  const speed = () =>
+    hands.speed.evaluate((meter) => ({
+      settled: /fail$/.test(meter.getAttribute("aria-valuetext") ?? ""),
+      off: Math.abs(Number(meter.getAttribute("aria-valuenow")) - 1.25),
+    }));
+  let shown = await speed();
+  await expect.poll(async () => (shown = await speed()).settled).toBe(true);
+  expect(shown.off).toBeLessThan(0.01);
   const level = async (channel: string) =>
     Number(await page.getByRole("meter", { name: `Level ${channel}` }).getAttribute("aria-valuenow"));
   expect(Math.abs((await level("left")) - 20 * Math.log10(0.5))).toBeLessThanOrEqual(0.1);
@@ -15,17 +23,19 @@ test("the sound card is heard live: speed and level as they are in the file", as
   await page.getByRole("link", { name: /Wow and flutter/ }).click();
   const flutter = page.getByRole("meter", { name: "Weighted peak flutter" });
   // on a busy machine sound may be lost: then that is said, and no figure is called settled
-  const isSettled = async () =>
-    /(pass|close|fail)$/.test((await flutter.getAttribute("aria-valuetext")) ?? "");
   const lost = page.getByText(/Sound was lost in \d+ places/);
-  await expect.poll(async () => (await isSettled()) || (await lost.count()) > 0).toBe(true);
-  if (!(await isSettled())) return;
+  const look = () =>
+    flutter.evaluate((meter) => ({
+      settled: /(pass|close|fail)$/.test(meter.getAttribute("aria-valuetext") ?? ""),
+      off: Math.abs(Number(meter.getAttribute("aria-valuenow")) - 0.2),
+      told: Number(/±\s*([\d.]+)/.exec(meter.textContent ?? "")?.[1]),
+    }));
+  let seen = await look();
+  await expect
+    .poll(async () => (seen = await look()).settled || (await lost.count()) > 0, { intervals: [200] })
+    .toBe(true);
   // a few lost places are bridged, and widen the ±; without them it is a hundredth
-  const off = await flutter.evaluate((meter) => ({
-    percent: Math.abs(Number(meter.getAttribute("aria-valuenow")) - 0.2),
-    told: Number(/±\s*([\d.]+)/.exec(meter.textContent ?? "")?.[1]),
-  }));
-  expect(off.percent).toBeLessThan(off.told + 0.005);
+  if (seen.settled) expect(seen.off).toBeLessThan(seen.told + 0.005);
 });
 
 test("results keep coming, and the page follows them", async ({ page }) => {
@@ -126,12 +136,62 @@ test("clock and level of the card are calibrated and kept", async ({ page }) => 
   await page.getByRole("button", { name: "Listen to it" }).click();
   const clock = page.getByRole("region", { name: "Clock" });
   // the file plays 3189.375 Hz: a true 3189.06 Hz would say that the clock is 98.8 ppm slow
-  await expect(clock.getByRole("status")).toContainText(/−9\d\.\d ± \d\.\d/);
   await clock.getByRole("button", { name: "Keep" }).click();
-  await expect(clock).toContainText(/Kept: −9\d\.\d ±/);
+  await expect(clock).toContainText("Kept: ");
+  const [, ppm, uncertainty] = /Kept: −([\d.]+) ± ([\d.]+)/.exec((await clock.textContent()) ?? "") ?? [];
+  expect(Math.abs(Number(ppm) - 98.8)).toBeLessThan(Number(uncertainty));
+  expect(Number(uncertainty)).toBeLessThan(5.2);
   await page.getByLabel("Volts RMS").fill("0.775");
   const level = page.getByRole("region", { name: "Level", exact: true });
   await level.getByRole("button", { name: "Keep" }).click();
   await expect(level).toContainText(/full scale is \+6\.0\d dBu left, \+12\.0\d dBu right/);
   await expect(page.getByRole("table", { name: "Levels" })).toContainText("dBu");
+});
+
+test("an input that is asked for twice is listened to once; a loop-back ends with its input", async ({
+  page,
+}) => {
+  await page.addInitScript(() => {
+    const open = navigator.mediaDevices.getUserMedia.bind(navigator.mediaDevices);
+    const opened: MediaStream[] = [];
+    (window as unknown as { states(): string[] }).states = () =>
+      opened.map((stream) => stream.getAudioTracks()[0].readyState);
+    navigator.mediaDevices.getUserMedia = async (wanted) => {
+      const stream = await open(wanted);
+      opened.push(stream);
+      return stream;
+    };
+  });
+  const states = () => page.evaluate(() => (window as unknown as { states(): string[] }).states());
+  await page.goto("/settings");
+  await page.getByRole("button", { name: "Listen", exact: true }).dblclick();
+  await expect(page.getByRole("table", { name: "Levels" })).toBeVisible();
+  await expect.poll(async () => (await states()).toSorted()).toEqual(["ended", "live"]);
+  const loopBack = page.getByRole("region", { name: "Loop-back" });
+  await loopBack.getByRole("button", { name: "Measure" }).click();
+  await expect(loopBack.getByRole("progressbar")).toBeVisible();
+  await page.getByRole("button", { name: "Stop listening" }).click();
+  await expect(loopBack.getByRole("alert")).toContainText("The input was changed");
+  await expect(loopBack.getByRole("progressbar")).toBeHidden();
+  await expect(page.getByRole("region", { name: "Level", exact: true })).toContainText(
+    "nothing is heard yet",
+  );
+  expect(await states()).toEqual(["ended", "ended"]);
+});
+
+test("a worker that is killed while the card is calibrated is noticed, and its numbers are gone", async ({
+  page,
+}) => {
+  const killWorkers = await workersToKill(page);
+  await page.goto("/settings");
+  const listen = page.getByRole("button", { name: "Listen", exact: true });
+  await listen.click();
+  const level = page.getByRole("region", { name: "Level", exact: true });
+  await expect(level).toContainText("reads");
+  await killWorkers();
+  await expect(page.getByRole("alert").filter({ hasText: "was ended by the browser" })).toBeVisible();
+  await expect(level).toContainText("nothing is heard yet");
+  await expect(level.getByRole("button", { name: "Keep" })).toBeDisabled();
+  await listen.click();
+  await expect(level).toContainText("reads");
 });

@@ -1,3 +1,6 @@
+import { mkdtemp, rm } from "node:fs/promises";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
 import { test as base, type BrowserContext, type BrowserContextOptions } from "@playwright/test";
 
 export * from "@playwright/test";
@@ -8,7 +11,10 @@ interface OfATest {
 }
 
 interface OfAWorker {
-  /** One browser window for the tests of a worker: what it has fetched and compiled is there for the next one. */
+  /**
+   * One browser window for the tests of a worker, with a folder of its own: of what has no folder, Chromium compiles
+   * every script anew each time a page is opened.
+   */
   lasting: BrowserContext;
 }
 
@@ -19,21 +25,26 @@ const KEPT = "cookies,file_systems,indexeddb,local_storage,service_workers,cache
 export const test = base.extend<OfATest, OfAWorker>({
   ownBrowser: [false, { option: true }],
   lasting: [
-    async ({ browser }, give, { project }) => {
+    async ({ playwright, launchOptions }, give, { project }) => {
       const { viewport, baseURL, acceptDownloads, serviceWorkers } = project.use;
       const options: BrowserContextOptions = { viewport, baseURL, acceptDownloads, serviceWorkers };
-      const context = await browser.newContext(options);
+      const folder = await mkdtemp(join(tmpdir(), "unzel-browser-"));
+      const context = await playwright.chromium.launchPersistentContext(folder, {
+        ...launchOptions,
+        ...options,
+      });
       // a page that stays keeps the process that shows pages of this address, and what it has compiled
-      await (await context.newPage()).goto("/icon.svg");
+      await context.pages()[0].goto("/icon.svg");
       await give(context);
       await context.close();
+      await rm(folder, { recursive: true, force: true });
     },
     { scope: "worker" },
   ],
-  context: async ({ ownBrowser, lasting, browser, actionTimeout }, give) => {
+  context: async ({ ownBrowser, lasting, playwright, launchOptions, actionTimeout }, give) => {
     if (ownBrowser) {
-      const own = await browser.newContext();
-      await give(own);
+      const own = await playwright.chromium.launch(launchOptions);
+      await give(await own.newContext());
       await own.close();
       return;
     }

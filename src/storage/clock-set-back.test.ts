@@ -62,6 +62,14 @@ describe("a clock that is set back", () => {
     expect((await database.readings.get("corrected"))!.at).toBe(kept.at);
   });
 
+  it("what took a while to be stored comes after the last entry all the same", async () => {
+    const first = await log("reading", NOON);
+    vi.setSystemTime(NOON - 60 * MINUTE);
+    const heard = { ...aReading(), ...at(NOON - 60 * MINUTE - 20_000) };
+    await appendReadings([heard]);
+    expect(await order()).toEqual([first, heard.id]);
+  });
+
   it("never puts an entry before another, however the clock is set", async () => {
     await fc.assert(
       fc.asyncProperty(

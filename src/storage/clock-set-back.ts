@@ -14,7 +14,10 @@ interface Entries {
  */
 export async function inOrder(jobId: string, entries: Entries, wallMs: number): Promise<Entries> {
   const last = await lastMoment(jobId);
-  const offset = await offsetFor(jobId, last, wallMs);
+  const moments = [...entries.readings, ...entries.adjustments]
+    .filter(({ supersedes }) => supersedes === null)
+    .map(({ at }) => Date.parse(at));
+  const offset = await offsetFor(jobId, last, wallMs, Math.min(wallMs, ...moments));
   if (offset === 0) return entries;
   const moved = <T extends Reading | Adjustment>(entry: T): T =>
     entry.supersedes === null
@@ -37,21 +40,24 @@ async function lastMoment(jobId: string): Promise<number> {
   return Math.max(...last.map((one) => (one ? Date.parse(one.at) : -Infinity)));
 }
 
-/** By how much what the clock says is moved on: the same from entry to entry, so that they stay as far apart as they were. */
-async function offsetFor(jobId: string, last: number, wallMs: number): Promise<number> {
+/**
+ * By how much what the clock says is moved on: the same from entry to entry, so that they stay as far apart as they were.
+ * @param firstMs the first moment that is told of: seconds may pass until it is stored, on a machine that is busy
+ */
+async function offsetFor(jobId: string, last: number, wallMs: number, firstMs: number): Promise<number> {
   const id = flagId(jobId);
   if (wallMs >= last) {
     await forgetClock(jobId);
     return 0;
   }
   const kept = Number((await database.flags.get(id))?.value ?? 0);
-  const offset = wallMs + kept >= last ? kept : last + BEFORE_MS - wallMs;
+  const offset = wallMs + kept >= last ? kept : last + AFTER_MS - firstMs;
   if (offset !== kept) await database.flags.put({ id, value: String(offset) });
   return offset;
 }
 
-/** An entry may tell of what stood a moment before it. */
-const BEFORE_MS = 1000;
+/** So long after the last entry do they go on. */
+const AFTER_MS = 1000;
 
 const flagId = (jobId: string) => `clock-${jobId}`;
 

@@ -135,7 +135,8 @@ const blank = (seconds = 9) =>
 
 it("a long practice tape is kept in pieces; what the storage does not take is kept the next time", async () => {
   const tape = blank(30);
-  for (let second = 0; second < 20; second++) tape.sides[0].write(48_000 * second, 0.25, 0.25, 0);
+  const one = Float64Array.of(0.25);
+  for (let second = 0; second < 20; second++) tape.sides[0].write(48_000 * second, one, one, 0);
   const table = database.tapeSeconds;
   const real = table.bulkPut.bind(table) as (rows: unknown[]) => unknown;
   const put = vi.spyOn(table, "bulkPut");
@@ -151,7 +152,7 @@ it("a long practice tape is kept in pieces; what the storage does not take is ke
 
 it("a practice tape keeps what was recorded on it", async () => {
   const tape = blank();
-  for (let i = 0; i < 1000; i++) tape.sides[1].write(96_000 + i, 0.5, -0.5, 0);
+  tape.sides[1].write(96_000, new Float64Array(1000).fill(0.5), new Float64Array(1000).fill(-0.5), 0);
   await keepTape(tape);
   expect(tape.sides[1].changed.size).toBe(0);
   const again = blank();

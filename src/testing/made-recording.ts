@@ -55,6 +55,8 @@ export function madeRecording(
     // silence on both sides, as far as an interpolation reaches and the flutter strays
     const mixed = new Float64Array(tracks[c].length + 2 * AROUND);
     for (let i = 0; i < tracks[c].length; i++) mixed[AROUND + i] = tracks[c][i] + leak * tracks[1 - c][i];
+    // every sample falls on one of those that are there
+    if (speed === 1 && flutter === 0) return hiss.map((v, i) => v + mixed[AROUND + i]);
     for (let at = 0; at < frames; at += BLOCK) {
       const out = hiss.subarray(at, at + BLOCK);
       const clean = new Float64Array(out.length);

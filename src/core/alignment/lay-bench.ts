@@ -1,5 +1,6 @@
 import { playbackNumbers } from "@/core/playback/playback-numbers";
 import type { ResponseSource } from "@/core/playback/response-runs";
+import type { Adjustment } from "@/core/records/adjustment";
 import type { JobRecords } from "@/core/records/job-records";
 import { atSpeed } from "@/core/records/job-speeds";
 import type { Machine } from "@/core/records/machine";
@@ -9,9 +10,10 @@ import type { Heard } from "@/core/stations/heard";
 import type { OnTheBench } from "@/core/stations/on-the-bench";
 import { rememberLast } from "@/core/stations/remember-last";
 import { responseCorridor } from "@/core/stations/response";
+import { lastMoved } from "./moves";
 
 /** What is laid on the bench. */
-export interface Laid extends Omit<OnTheBench, "here" | "numbers" | "screws"> {
+export interface Laid extends Omit<OnTheBench, "here" | "numbers" | "movedAt" | "screws"> {
   /** What the response is to be read from; what was heard last when null. */
   readFrom: ResponseSource | null;
 }
@@ -19,6 +21,9 @@ export interface Laid extends Omit<OnTheBench, "here" | "numbers" | "screws"> {
 /** Puts together what stands on the bench, its bias screws thought about at once; asked again with the same things it gives the same parts. */
 export function layBench(): (laid: Laid) => OnTheBench {
   const here = rememberLast((records: JobRecords) => atSpeed(records));
+  const movedAt = rememberLast(
+    (adjustments: readonly Adjustment[]) => (station: string) => lastMoved(adjustments, station),
+  );
   const numbers = rememberLast(
     (
       machine: Machine,
@@ -32,10 +37,12 @@ export function layBench(): (laid: Laid) => OnTheBench {
   );
   return ({ readFrom, ...laid }) => {
     const { records, tape, heard } = laid;
+    const atThisSpeed = here(records);
     return {
       ...laid,
       screws: AT_ONCE,
-      here: here(records),
+      here: atThisSpeed,
+      movedAt: movedAt(atThisSpeed.adjustments),
       numbers: numbers(records.machine, tape, heard?.playback ?? null, heard?.fullScale ?? null, readFrom),
     };
   };

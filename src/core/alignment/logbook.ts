@@ -52,7 +52,18 @@ export interface Pen {
   now: number;
 }
 
-const NOTHING: Entries = { readings: [], adjustments: [] };
+export const NO_ENTRIES: Entries = { readings: [], adjustments: [] };
+
+/**
+ * What is heard with so many marks may show what a turn did whose effect is to be kept yet. What was heard before the
+ * turn was told may arrive only after it.
+ */
+export const mayShowTurn = ({ awaiting }: Logbook, marks: number, { heard, records }: OnTheBench): boolean =>
+  awaiting !== null &&
+  awaiting.marks !== null &&
+  marks >= awaiting.marks &&
+  heard !== null &&
+  records.adjustments.some(({ id }) => id === awaiting.turn);
 
 /**
  * What is kept of what happens at a station: a pure step from (what was logged, what is heard, what was pressed) to the
@@ -71,7 +82,7 @@ export function logStep(
     entries: { readings, adjustments: [] },
     refused: null,
   });
-  const nothing: LogStep = { logbook, entries: NOTHING, refused: null };
+  const nothing: LogStep = { logbook, entries: NO_ENTRIES, refused: null };
   switch (event.kind) {
     case "log": {
       if (!bench.heard) return { ...nothing, refused: "There is nothing to log yet: start a source first." };
@@ -106,11 +117,7 @@ export function logStep(
         ? nothing
         : { ...nothing, logbook: { ...logbook, awaiting: { ...logbook.awaiting, marks: event.marks } } };
     case "heard": {
-      const { awaiting } = logbook;
-      // what was heard before the turn was told may arrive only now
-      if (awaiting === null || awaiting.marks === null || event.marks < awaiting.marks || !bench.heard)
-        return nothing;
-      if (!bench.records.adjustments.some(({ id }) => id === awaiting.turn)) return nothing;
+      if (!mayShowTurn(logbook, event.marks, bench)) return nothing;
       const shown = station.readings(bench).afterTurn(contextAt(pen.now, "working", station, bench, pen));
       return shown && shown.length > 0 ? keep(shown) : nothing;
     }

@@ -1,6 +1,11 @@
 import type { Adjustment } from "@/core/records/adjustment";
+import { inForce } from "@/core/records/job-records";
 import { stationById } from "./registry";
 
 /** Whether a turn, or other work, moves what another station reads. */
 export const moves = ({ station, turns }: Adjustment, read: string): boolean =>
   turns !== 0 && (stationById(station)?.upsets.includes(read) ?? false);
+
+/** When something was turned or done last that may have moved what a station reads; before everything for never. */
+export const lastMoved = (adjustments: readonly Adjustment[], station: string): string =>
+  inForce(adjustments).findLast((one) => moves(one, station))?.at ?? "";

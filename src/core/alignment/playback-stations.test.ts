@@ -6,9 +6,9 @@ import type { Machine } from "@/core/records/machine";
 import type { ChannelLevel } from "@/core/playback/playback-level";
 import type { HeardTone } from "@/core/playback/playback-now";
 import type { PlaybackNumbers } from "@/core/playback/playback-numbers";
-import { layBench } from "./lay-bench";
 import { limitFor, MEASURING, QUANTITIES, quantityOf, unitOf } from "./registry";
-import { aJob, aMachine, anAdjustment, aReading, aTape } from "@/testing/records";
+import { laidBench } from "@/testing/laid-bench";
+import { aJob, aMachine, anAdjustment, aReading } from "@/testing/records";
 
 import type { Adjuster } from "@/core/records/machine";
 import type { JobRecords } from "@/core/records/job-records";
@@ -220,16 +220,7 @@ describe("what turns teach", () => {
   it("advice: a trial first, then as far as it taught, then enough", () => {
     const station = MEASURING.find(({ id }) => id === "level")!;
     const advise = (value: number | null, uncertaintyDb: number, of = all) => {
-      const bench = layBench()({
-        records: of,
-        tape: aTape(),
-        heard: null,
-        circumstances: {},
-        prior: [],
-        peak: null,
-        told: null,
-        readFrom: null,
-      });
+      const bench = laidBench(of);
       const channel = { channel: "left", errorDb: value, uncertaintyDb } as ChannelLevel;
       const tone = { fresh: true, index: 0 } as HeardTone;
       const numbers = {

@@ -3,7 +3,7 @@ import { SIDES } from "@/core/records/fields";
 import { POSITIONS, type Reading } from "@/core/records/reading";
 import { primaryFlutter } from "@/core/stations/flutter";
 import { fixed } from "@/core/text/number-text";
-import { moves } from "./moves";
+import { lastMoved } from "./moves";
 import { limitFor } from "./registry";
 
 /** What was logged at one place of a tape. */
@@ -19,7 +19,7 @@ export interface PlaceOnTape {
 export function sixPlaces(records: JobRecords): PlaceOnTape[] {
   const { machine, job } = records;
   const current = (station: string, quantity: string): Reading[] => {
-    const since = lastMoved(records, station);
+    const since = lastMoved(records.adjustments, station);
     return inForce(records.readings).filter(
       ({ at, context, ...reading }) =>
         reading.quantity === quantity &&
@@ -38,10 +38,6 @@ export function sixPlaces(records: JobRecords): PlaceOnTape[] {
     }),
   );
 }
-
-/** When something was turned or done last that may have moved what a station reads; before everything for never. */
-const lastMoved = ({ adjustments }: JobRecords, station: string): string =>
-  inForce(adjustments).findLast((one) => moves(one, station))?.at ?? "";
 
 /** What the places say of each other; nothing while too few were logged, or where nothing stands out. */
 export const placesSay = (

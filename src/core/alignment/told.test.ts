@@ -9,8 +9,8 @@ import type { OnTheBench, Told } from "@/core/stations/on-the-bench";
 import { recordLevel } from "@/core/stations/record-level";
 import { speed } from "@/core/stations/speed";
 import { asTurned, occasionOf, stillTold, toldNext } from "@/core/stations/told";
+import { laidBench } from "@/testing/laid-bench";
 import { aJob, aMachine, anAdjustment, aReading, aTape } from "@/testing/records";
-import { layBench } from "./lay-bench";
 
 const HEARD: Heard = {
   source: { kind: "practice", name: "x" },
@@ -55,17 +55,7 @@ describe("what the card told, while a screw is turned", () => {
   const apart = (now: { left: number; right: number; settled?: boolean; gone?: boolean }) =>
     new Card(
       "record-level",
-      ({ readings, adjustments }) =>
-        layBench()({
-          records: { job: aJob(), machine, readings, adjustments },
-          tape: aTape(),
-          heard: HEARD,
-          circumstances: {},
-          prior: [],
-          peak: null,
-          told: null,
-          readFrom: null,
-        }),
+      ({ readings, adjustments }) => laidBench({ machine, readings, adjustments }, { heard: HEARD }),
       (bench) =>
         adviseByNumber(
           bench,
@@ -195,27 +185,24 @@ describe("two speeds whose trimmers move each other", () => {
     const card = new Card(
       "speed",
       ({ readings, adjustments }) =>
-        layBench()({
-          records: { job, machine, readings, adjustments },
-          tape: aTape({ speedCmPerS: 38.1 }),
-          heard: {
-            ...HEARD,
-            speed: {
-              channel: "both",
-              errorPercent,
-              uncertaintyPercent: 0.01,
-              seconds: 6,
-              settled: true,
-              creeps: false,
-              before: null,
+        laidBench(
+          { job, machine, readings, adjustments },
+          {
+            tape: aTape({ speedCmPerS: 38.1 }),
+            heard: {
+              ...HEARD,
+              speed: {
+                channel: "both",
+                errorPercent,
+                uncertaintyPercent: 0.01,
+                seconds: 6,
+                settled: true,
+                creeps: false,
+                before: null,
+              },
             },
           },
-          circumstances: {},
-          prior: [],
-          peak: null,
-          told: null,
-          readFrom: null,
-        }),
+        ),
       (bench) => speed.advise(bench, null),
     );
     // each trimmer was turned once, and read at both speeds before and after

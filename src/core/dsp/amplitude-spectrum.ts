@@ -1,6 +1,7 @@
 import { fftWorkspace } from "./fft-workspace";
 import { hannWindow } from "./hann-window";
 import type { Samples } from "./signal";
+import { valuesOf, type Values } from "./values";
 
 export interface AmplitudeSpectrum {
   binHz: number;
@@ -22,24 +23,11 @@ export const amplitudeSpectrum = (
   size: number,
   stretch = size,
   bins = size / 2 + 1,
-): AmplitudeSpectrum =>
-  spectrumByPieces(
-    {
-      length: x.length,
-      read(from, piece) {
-        piece.set(x.subarray(from, from + piece.length));
-        return piece;
-      },
-    },
-    sampleRateHz,
-    size,
-    stretch,
-    bins,
-  );
+): AmplitudeSpectrum => spectrumByPieces(valuesOf(x), sampleRateHz, size, stretch, bins);
 
 /** The same of values that are read one stretch after the other. */
 export function spectrumByPieces(
-  values: { length: number; read(from: number, piece: Float64Array): Float64Array },
+  values: Values,
   sampleRateHz: number,
   size: number,
   stretch = size,

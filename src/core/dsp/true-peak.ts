@@ -42,24 +42,48 @@ export class TruePeak {
     const x = this.room;
     x.set(this.tail);
     x.set(block, span);
-    for (let at = 0; at < block.length; at += CHUNK) this.look(x, at, Math.min(CHUNK, block.length - at));
+    let bench: Bench | null = null;
+    for (let at = 0; at < block.length; at += CHUNK) {
+      const count = Math.min(CHUNK, block.length - at);
+      this.peak = Math.max(this.peak, largestMagnitude(x, at + span, at + span + count));
+      // each place lies between two samples that stand half a span later
+      const around = largestMagnitude(x, at + TAPS_EACH_SIDE - 1, at + TAPS_EACH_SIDE + count);
+      if (around < NEAR * this.peak) continue;
+      bench ??= benchFor(this.rows);
+      this.peak = Math.max(this.peak, highestBetween(x, at, count, bench));
+    }
     this.tail.set(x.subarray(block.length, block.length + span));
   }
+}
 
-  /** So many places from one on, each between two samples that stand half a span later. */
-  private look(x: Float32Array, from: number, count: number): void {
-    // the samples around the places, and those that are new
-    const near = largestMagnitude(x, from + TAPS_EACH_SIDE - 1, from + TAPS_EACH_SIDE + count);
-    const fresh = from + 2 * TAPS_EACH_SIDE;
-    this.peak = Math.max(this.peak, largestMagnitude(x, fresh, fresh + count));
-    if (near < NEAR * this.peak) return;
-    const span = 2 * TAPS_EACH_SIDE;
-    const room = new KernelRoom(span + count + this.rows.length * span + 3 * count);
-    const samples = room.put(x.subarray(from, fresh + count));
-    const [first, second, third] = this.rows.map((row) => room.put(row));
-    const between = this.rows.map(() => room.place(count));
-    room.convolve(samples, [first, second], span, 1, count, between[0], between[1]);
-    room.convolve(samples, [third], span, 1, count, between[2], between[2]);
-    for (const at of between) this.peak = Math.max(this.peak, largestMagnitude(room.singles, at, at + count));
-  }
+/** What stands where in the kernel's memory while one block is looked at. */
+interface Bench {
+  room: KernelRoom;
+  samples: number;
+  rows: number[];
+  between: number[];
+}
+
+function benchFor(rows: readonly Float32Array[]): Bench {
+  const span = 2 * TAPS_EACH_SIDE;
+  const room = new KernelRoom(span + CHUNK + rows.length * (span + CHUNK));
+  return {
+    room,
+    samples: room.place(span + CHUNK),
+    rows: rows.map((row) => room.put(row)),
+    between: rows.map(() => room.place(CHUNK)),
+  };
+}
+
+/** The largest magnitude at the three places between each two samples. */
+function highestBetween(x: Float32Array, from: number, count: number, bench: Bench): number {
+  const { room, samples, between } = bench;
+  const [first, second, third] = bench.rows;
+  const span = 2 * TAPS_EACH_SIDE;
+  room.singles.set(x.subarray(from, from + span + count), samples);
+  room.convolve(samples, [first, second], span, 1, count, between[0], between[1]);
+  room.convolve(samples, [third], span, 1, count, between[2], between[2]);
+  let highest = 0;
+  for (const at of between) highest = Math.max(highest, largestMagnitude(room.singles, at, at + count));
+  return highest;
 }

@@ -8,6 +8,7 @@ import {
 } from "./bias-answers";
 import { fitBias, placesHeard, type BiasFit, type BiasPoint, type BiasTones } from "./bias-law";
 import { alongLaw, tableOfLaw, type LawTable } from "./law-table";
+import { rememberSome } from "./remember-some";
 import { spindleMoves } from "./slack-model";
 
 /** Of the tones of a bias screw, dB re what went in. */
@@ -60,7 +61,9 @@ const MOST_COST = 30;
  * no one law gives it together with what was heard since. It takes a while, and it is plain data: it can be thought out aside.
  * @throws RangeError when nothing was heard
  */
-export function biasKnown(screw: BiasScrew): BiasKnown {
+export const biasKnown = rememberSome((screw: BiasScrew) => JSON.stringify(screw), workOut);
+
+function workOut(screw: BiasScrew): BiasKnown {
   const heard = screw.standing ? [...screw.heard, screw.standing] : screw.heard;
   if (heard.length === 0) throw new RangeError("Nothing was heard of this screw.");
   const from = (first: number) => fitted(screw, heard.slice(first));

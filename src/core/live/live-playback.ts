@@ -1,9 +1,8 @@
-import { meanLevelDb } from "@/core/measure/mean-level";
-import { median, quantileInPlace } from "@/core/dsp/quantile";
+import { median } from "@/core/dsp/quantile";
 import { FRAME_SECONDS, TonePairMeter, type TonePair } from "@/core/measure/tone-pair";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import { type Section, certifiedFrequencyHz } from "@/core/programme/programme";
-import { cyclesCounted, judgedTone } from "@/core/playback/ladder";
+import { judgedTone } from "@/core/playback/ladder";
 import type { HeardBands } from "@/core/playback/heard-bands";
 import type {
   HeardTone,
@@ -13,11 +12,13 @@ import type {
   Stand,
   ToneNow,
 } from "@/core/playback/playback-now";
+import { CountedCycles, nearestAngle } from "./counted-cycles";
 import { PeakHold } from "./peak-hold";
 import { heardInBoth } from "@/core/measure/azimuth";
 import { azimuthView, withKnownPhase, type AzimuthView, type HeadTracks } from "@/core/playback/azimuth-view";
 import { responseRuns } from "@/core/playback/response-runs";
 import { steadyFrames } from "./steady-frames";
+import { levelTogether, tonePresent } from "./tone-present";
 import type { TimeConstants } from "@/core/standards/equalisation";
 import type { WideBand } from "@/core/playback/wide-band";
 
@@ -42,22 +43,14 @@ const CLEARLY_DB = 6;
 const SAME_BAND = 0.03;
 /** A tone that began within this of another one is the same. */
 const SAME_SECONDS = 0.6;
-/** A tone that falls by this much has ended; turning a screw does not take it so low so soon. */
-const ENDED_DB = 15;
 const ENDED_FRAMES = 4;
-/** Level of a tone is what so many of its frames stay below. */
-const LOUDER_SHARE = 0.9;
 /** A tone that has just ended looks weaker for so long before that shows. */
 const UNSURE_FRAMES = 3;
 /** So long a tone that nobody recognises any more, since its level moves, is still followed. */
 const HELD_SECONDS = 40;
 /** A screw was turned when a steady tone stands so much elsewhere than before. */
 const MOVED_DEGREES = 8;
-/** A step of more, from one piece of the track to the next, may as well have been one the other way round. */
-const MOST_STEP_DEGREES = 110;
 const MOVED_DB = 0.2;
-/** So far from where it stood when the rest of the ladder was heard, a tone is of another setting than that. */
-const ANOTHER_SETTING_DEGREES = 35;
 const SETTLED_FRAMES = 20;
 const RESTLESS_SECONDS = 7;
 const TEN_KHZ = 10_000;
@@ -68,13 +61,10 @@ const NOT_COUNTED_DEGREES = 180;
 /** Collects the tones of a reference tape while it plays, and follows the one that plays now while a screw is turned. */
 export class LivePlayback {
   private readonly heard = new Map<number, HeardTone>();
-  /** Phases with their cycles that still hold, by tone. */
-  private readonly counted = new Map<number, number>();
+  private readonly cycles = new CountedCycles();
   private readonly hold = new PeakHold();
   /** Sweeps and noises, by their place on the tape. */
   private readonly wide = new Map<number, WideBand>();
-  /** Where the tone that plays stood when the rest was heard. */
-  private stood: { index: number; degrees: number } | null = null;
   private turnedAt = 0;
   private playing: PlayingTone | null = null;
   /** Of the tone that plays, since the last turn that was told. */
@@ -95,10 +85,13 @@ export class LivePlayback {
 
   /** What was heard up to now is of another setting; of the tone that plays the cycles are known, since it was followed. */
   private wasAnotherSetting(): void {
-    for (const [index, tone] of this.heard) this.heard.set(index, { ...tone, fresh: false });
+    this.tonesAreOld();
     for (const [index, band] of this.wide) this.wide.set(index, { ...band, fresh: false });
-    for (const index of this.counted.keys()) if (index !== this.playing?.index) this.counted.delete(index);
-    this.stood = null;
+    this.cycles.keepOnly(this.playing?.index ?? null);
+  }
+
+  private tonesAreOld(): void {
+    for (const [index, tone] of this.heard) this.heard.set(index, { ...tone, fresh: false });
   }
 
   /** The other direction, or another head: nothing that was heard counts. */
@@ -106,8 +99,7 @@ export class LivePlayback {
     this.turnedAt = seconds;
     this.heard.clear();
     this.wide.clear();
-    this.counted.clear();
-    this.stood = null;
+    this.cycles.clear();
     this.hold.clear();
     this.recognised = null;
     this.playing = null;
@@ -145,7 +137,8 @@ export class LivePlayback {
         ...now!,
         startSeconds: Math.min(now!.startSeconds, this.recognised?.tone.startSeconds ?? Infinity),
       };
-      if (now.index !== before.index) this.passOn(before.index, now.index);
+      if (now.index !== before.index)
+        this.cycles.passOn(before.index, now.index, this.heard.get(before.index)?.fresh ?? false);
     } else {
       this.hold.clear();
       this.stands = [];
@@ -153,7 +146,7 @@ export class LivePlayback {
     if (now && tone) this.recognised = { tone: now, seconds };
     this.playing = now === null ? null : this.measure(seconds, now, recent());
     // turned, and gone before it was steady: nobody has followed it to the end
-    if (before !== null && !same && !this.heard.get(before.index)?.fresh) this.counted.delete(before.index);
+    if (before !== null && !same && !this.heard.get(before.index)?.fresh) this.cycles.drop(before.index);
     this.lastUpdate = seconds;
     return this.result();
   }
@@ -173,14 +166,6 @@ export class LivePlayback {
     return playing !== null && recognised !== null && seconds - recognised.seconds < HELD_SECONDS
       ? recognised.tone
       : null;
-  }
-
-  /** The same tone is taken for another band of the tape now. */
-  private passOn(from: number, to: number): void {
-    const counted = this.counted.get(from);
-    if (counted === undefined) return;
-    this.counted.set(to, counted);
-    if (!this.heard.get(from)?.fresh) this.counted.delete(from);
   }
 
   /**
@@ -236,7 +221,15 @@ export class LivePlayback {
     const all = meter.result();
     if (all === null || hasEnded(all)) return null;
     ({ index, band } = this.byLevel(heard, all.channels[0].levelDbfs));
-    this.follow(index, all, seconds);
+    const followed = this.cycles.follow(
+      index,
+      all,
+      Math.ceil((seconds - this.lastUpdate) / FRAME_SECONDS) + 1,
+    );
+    // turned, whether or not anybody says so: what stood before it would count its cycles wrong
+    if (followed === "turned") this.wasAnotherSetting();
+    // and so fast that which way round it went cannot be told: the ladder is of before
+    else if (followed === "lost") this.tonesAreOld();
     const steady = steadyFrames(all);
     // a channel that will not hold still is taken as it is, once it had its time
     if (steady >= SETTLED_FRAMES || this.playing?.index !== index) this.steadyAt = seconds;
@@ -251,9 +244,9 @@ export class LivePlayback {
       this.reconsider();
     }
     const now = meter.result(NOW_FRAMES)!;
-    this.hold.add(togetherOf(all));
+    this.hold.add(levelTogether(all));
     const levelsDbfs = now.channels.map(({ levelDbfs }) => levelDbfs);
-    const phaseDegrees = this.counted.get(index) ?? now.pair?.phaseDegrees ?? null;
+    const phaseDegrees = this.cycles.of(index) ?? now.pair?.phaseDegrees ?? null;
     if (settled) this.stand({ levelsDbfs, phaseDegrees });
     return {
       index,
@@ -282,43 +275,13 @@ export class LivePlayback {
     else if (cycles) this.stands = [...this.stands.slice(0, -1), now];
   }
 
-  /** Carries the whole cycles of a tone along, a tenth of a second at a time. */
-  private follow(index: number, tone: TonePair, seconds: number): void {
-    const { pair } = tone;
-    const before = this.counted.get(index);
-    if (before === undefined || pair === null) return;
-    const isNew = Math.ceil((seconds - this.lastUpdate) / FRAME_SECONDS) + 1;
-    const there = present(tone);
-    let at = before;
-    for (let i = Math.max(0, there.length - isNew); i < there.length; i++) {
-      if (!there[i]) continue;
-      const next = nearest(pair.track[i], at);
-      if (Math.abs(next - at) > MOST_STEP_DEGREES) return this.loseCount();
-      at = next;
-    }
-    this.counted.set(index, at);
-    if (this.stood?.index !== index) this.stood = { index, degrees: before };
-    // turned, whether or not anybody says so: what stood before it would count its cycles wrong
-    if (Math.abs(at - this.stood.degrees) > ANOTHER_SETTING_DEGREES) this.wasAnotherSetting();
-  }
-
-  /** It was turned too fast to be followed: which way round it went cannot be told, and the ladder is of before. */
-  private loseCount(): void {
-    this.counted.clear();
-    this.stood = null;
-    for (const [index, tone] of this.heard) this.heard.set(index, { ...tone, fresh: false });
-  }
-
   private result(): PlaybackNow {
     const { tape, tracks, speedCmPerS, equalisation } = this.options;
     const tones = [...this.heard.values()].sort((a, b) => a.index - b.index);
     const fresh = tones.filter((tone) => tone.fresh);
     const ladder = fresh.length > 0 ? fresh : tones;
     const azimuth = ladder.length === 0 ? null : azimuthView(ladder, tracks, speedCmPerS);
-    if (azimuth?.resolved && fresh.length > 0)
-      for (const { index, phaseDegrees } of cyclesCounted(azimuth))
-        // a tone that was followed keeps its own count
-        if (index !== this.playing?.index || !this.counted.has(index)) this.counted.set(index, phaseDegrees);
+    if (azimuth?.resolved && fresh.length > 0) this.cycles.learn(azimuth, this.playing?.index ?? null);
     const phase = this.phaseOf(azimuth);
     return {
       tones,
@@ -344,9 +307,9 @@ export class LivePlayback {
     const { playing } = this;
     // the tone that plays tells what a turn does at once; the mean over seconds follows
     const isPlaying = playing?.index === judged.index && playing.phaseDegrees !== null && !playing.settled;
-    const known = this.counted.get(judged.index);
+    const known = this.cycles.of(judged.index);
     const phase = isPlaying ? playing.phaseDegrees! : judged.phaseDegrees;
-    const degrees = known === undefined ? phase : nearest(phase, known);
+    const degrees = known === undefined ? phase : nearestAngle(phase, known);
     const at10 = TEN_KHZ / judged.frequencyHz;
     const uncertainty = Math.max(LEAST_UNCERTAINTY_DEGREES, judged.uncertaintyDegrees);
     return {
@@ -359,19 +322,4 @@ export class LivePlayback {
   }
 }
 
-/** Of each tenth of a second, whether the tone was there. */
-function present(tone: TonePair): boolean[] {
-  const levels = togetherOf(tone);
-  // that a tone has ended is known some seconds late: most of what is looked at may be silence by then
-  const usual = quantileInPlace(levels.slice(), LOUDER_SHARE);
-  return Array.from(levels, (level) => level > usual - ENDED_DB);
-}
-
-const hasEnded = (tone: TonePair): boolean => present(tone).slice(-ENDED_FRAMES).includes(false);
-
-/** The angle of the same direction that is nearest to another. */
-const nearest = (degrees: number, to: number): number => degrees + 360 * Math.round((to - degrees) / 360);
-
-/** Level of the channels together in each tenth of a second, dBFS. */
-const togetherOf = ({ channels }: TonePair): Float64Array =>
-  channels[0].track.map((_, i) => meanLevelDb(channels.map(({ track }) => track[i])));
+const hasEnded = (tone: TonePair): boolean => tonePresent(tone).slice(-ENDED_FRAMES).includes(false);

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
+import { allOf, PIECE } from "@/core/dsp/values";
 import { evenInTape } from "./even-in-tape";
-import { allOf, PIECE, valuesWithoutTrend } from "./values";
+import { valuesWithoutTrend } from "./without-trend";
 
 const RATE_HZ = 2000;
 

@@ -1,6 +1,6 @@
 import type { Samples } from "@/core/dsp/signal";
 import { meanOf } from "@/core/dsp/mean";
-import { PIECE, type Values } from "./values";
+import { PIECE, type Values } from "@/core/dsp/values";
 
 /** Where the reading of a piece begins: at which value in time, and how much tape had passed by then, in mean steps. */
 interface Mark {

@@ -1,7 +1,7 @@
 import { MagnitudeCounts } from "@/core/dsp/magnitude-counts";
+import { eachPiece, type Values } from "@/core/dsp/values";
 import { readPlaces, throughPath, type FlutterPath } from "./flutter-paths";
 import { QuasiPeakMeter } from "./quasi-peak";
-import { eachPiece, type Values } from "./values";
 
 /** The four ways a flutter figure is written, percent of the carrier. */
 export interface FlutterMeters {

@@ -1,6 +1,6 @@
 import { butterworthHighpass, SectionFilter } from "@/core/dsp/filter-section";
 import { flutterWeighting } from "@/core/standards/flutter-weighting";
-import { eachPiece, readMirrored, type Values } from "./values";
+import { eachPiece, readMirrored, type Values } from "@/core/dsp/values";
 
 export type FlutterPath = "weighted" | "unweighted";
 

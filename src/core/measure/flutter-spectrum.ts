@@ -1,7 +1,7 @@
 import { amplitudeSpectrum, type AmplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
 import { FirDecimator } from "@/core/dsp/fir-decimator";
 import { kaiserLowpass } from "@/core/dsp/kaiser-lowpass";
-import { allOf, eachPiece, type Values } from "./values";
+import { allOf, eachPiece, type Values } from "@/core/dsp/values";
 
 /** The fastest rate that flutter meters read. */
 const HIGHEST_RATE_HZ = 200;

@@ -1,11 +1,13 @@
 import { meanOf } from "@/core/dsp/mean";
 import { rmsBetween } from "@/core/dsp/amplitude-spectrum";
+import { kept, stepsOf, valuesOf, type Values } from "@/core/dsp/values";
 import { readPath, rmsOf, rmsThrough, type FlutterMeters } from "./flutter-meters";
 import { readPlaces, type FlutterPath } from "./flutter-paths";
 import { flutterSpectrum } from "./flutter-spectrum";
 import { strongestComponents, type RateComponent } from "./rate-components";
 import type { Bridge, SteadyStretch } from "./steady-stretch";
-import { bridgedValues, kept, stepsOf, valuesOf, valuesWithoutTrend, type Values } from "./values";
+import { bridgedValues } from "./bridged-values";
+import { valuesWithoutTrend } from "./without-trend";
 
 export interface FlutterResult {
   weighted: FlutterMeters;

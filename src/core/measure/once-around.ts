@@ -1,4 +1,4 @@
-import { eachPiece, type Values } from "./values";
+import { eachPiece, type Values } from "@/core/dsp/values";
 
 /** The deviation of one part over one of its turns. */
 export interface OnceAround {

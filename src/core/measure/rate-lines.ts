@@ -1,9 +1,10 @@
 import { spectrumByPieces, type AmplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
 import { middleBeside, MOST_BESIDE } from "@/core/dsp/middle-beside";
 import { summitNear } from "@/core/dsp/spectral-summit";
+import { kept, type Values } from "@/core/dsp/values";
 import type { SteadyStretch } from "./steady-stretch";
 import { evenInTape } from "./even-in-tape";
-import { kept, valuesWithoutTrend, type Values } from "./values";
+import { valuesWithoutTrend } from "./without-trend";
 
 /** One line of the rate spectrum of a deviation. */
 export interface RateLine {

@@ -122,6 +122,7 @@ export class SignalCheck {
     const channels = this.meters.map((_, c) => ({
       channel: channelName(c, this.channelCount),
       ...together(recent.map(({ levels }) => levels[c])),
+      swingDb: rangeOf(recent.map(({ levels }) => levels[c].rmsDbfs)),
       clippedSamples: this.slices.reduce((sum, { levels }) => sum + levels[c].clippedSamples, 0),
     }));
     const hum = this.hums.map((meter) => meter.hum).reduce((a, b) => (loudest(b) > loudest(a) ? b : a));
@@ -136,7 +137,7 @@ export class SignalCheck {
       mainsHum(hum, channels),
       direct(channels),
     ];
-    return { channels, hum, lostSamples, findings };
+    return { seconds: SLICE_SECONDS * recent.length, channels, hum, lostSamples, findings };
   }
 
   /**
@@ -195,6 +196,8 @@ function together(levels: Level[]): Level {
     clippedSamples: levels.reduce((sum, { clippedSamples }) => sum + clippedSamples, 0),
   };
 }
+
+const rangeOf = (values: number[]): number => Math.max(...values) - Math.min(...values);
 
 /** What equally spaced values climb in all along a straight line, and their scatter about it. */
 function glideOf(values: number[]): { total: number; scatter: number } {

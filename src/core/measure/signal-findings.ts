@@ -25,7 +25,9 @@ export interface Finding {
 }
 
 export interface SignalReport {
-  channels: Array<{ channel: string } & Level>;
+  /** How long the sound is that their levels are of, two seconds at most. */
+  seconds: number;
+  channels: Array<{ channel: string; /** How far tenths of a second lie apart. */ swingDb: number } & Level>;
   hum: Hum;
   /** Samples that never arrived, as far as the sender knows, and holes heard in the sound itself. */
   lostSamples: number;

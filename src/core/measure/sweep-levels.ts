@@ -102,6 +102,9 @@ interface Stretch {
   middleSeconds: number;
 }
 
+/** For the turning back of a stretch, used again for the next. */
+let turnRoom = new Float64Array(0);
+
 function stretchAt(
   channels: readonly Samples[],
   rate: number,
@@ -116,7 +119,8 @@ function stretchAt(
   const size = 2 ** Math.ceil(Math.log2(count));
   const { fft, input, output } = fftWorkspace(size);
   const rise = Math.log(shape.toFrequencyHz / shape.frequencyHz) / shape.seconds;
-  const turn = new Float64Array(2 * count);
+  if (turnRoom.length < 2 * count) turnRoom = new Float64Array(2 * count);
+  const turn = turnRoom;
   let windowPower = 0;
   for (let i = 0; i < count; i++) {
     const tape = place.speedRatio * ((first + i) / rate - place.startSeconds);

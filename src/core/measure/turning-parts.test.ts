@@ -1,9 +1,9 @@
 import { describe, expect, it } from "vitest";
 import { bump, flutterOfParts, reelWave, wave } from "@/testing/part-flutter";
+import { valuesOf } from "@/core/dsp/values";
 import { movingLine, RateFrames } from "./moving-lines";
 import { onceAround, shapeOf } from "./once-around";
 import { rateLines } from "./rate-lines";
-import { valuesOf } from "./values";
 import { POINTS_FROM_HZ, ratePoints } from "./rate-points";
 import { withoutTrend } from "./without-trend";
 import { sampled } from "@/core/dsp/sampled";

@@ -33,7 +33,7 @@ const PIECE = 1 << 16;
 export function weightedNoise(channels: readonly Samples[], sampleRateHz: number): WeightedNoise[] | null {
   if ((channels[0]?.length ?? 0) < SHORTEST_SECONDS * sampleRateHz) return null;
   const powers = meanPower(channels, sampleRateHz);
-  const quasiPeak = new QuasiPeak468(sampleRateHz);
+  const quasiPeak = quasiPeakAt(sampleRateHz);
   return channels.map((x, c) => ({
     flatDbfs: powerDb(weighed(powers[c], sampleRateHz, () => 1)),
     aDbfs: powerDb(weighed(powers[c], sampleRateHz, aWeighting)),
@@ -69,12 +69,17 @@ function weighed(power: Float64Array, sampleRateHz: number, gain: (hz: number) =
   return sum;
 }
 
+/** The meter of the sample rate that was asked for last: noise is read over and over of one sound, and its filter takes long to design. */
+let latest: QuasiPeak468 | null = null;
+const quasiPeakAt = (sampleRateHz: number): QuasiPeak468 =>
+  (latest = latest?.sampleRateHz === sampleRateHz ? latest : new QuasiPeak468(sampleRateHz));
+
 /** The weighting filter and the detector of BS.468-4; a sine of 1 kHz reads its amplitude. */
 export class QuasiPeak468 {
   private readonly taps: Float64Array;
   private readonly scale: number;
 
-  constructor(private readonly sampleRateHz: number) {
+  constructor(readonly sampleRateHz: number) {
     this.taps = tapsOf(itu468Weighting, sampleRateHz);
     const sine = sampled(Math.round(2 * sampleRateHz), (i) =>
       Math.sin((2 * Math.PI * 1000 * i) / sampleRateHz),

@@ -1,18 +1,14 @@
+import { meanOf } from "@/core/dsp/mean";
 import { median, quantileInPlace } from "@/core/dsp/quantile";
 import { sampled } from "@/core/dsp/sampled";
 import type { SweepShape } from "@/core/measure/sweep-levels";
 import { findSweep } from "./find-sweep";
 import type { HeardSegment } from "./heard-segment";
+import { Moments } from "./moments";
 import { humLines, isHum, type HumLines } from "./hum-lines";
 import { restSegments } from "./rest-segments";
 import { powerDb as db } from "@/core/dsp/decibels";
 import { LINES_PER_FRAME, sumOf as sum, type Peak, type ToneFrames } from "./tone-frames";
-
-interface Moment {
-  frame: number;
-  hz: number;
-  power: number;
-}
 
 const LINKED_WITHIN = 0.02;
 /** So many frames may be missing or wild without ending a tone: a drop-out of a seventh of a second. */
@@ -50,80 +46,82 @@ export function heardSegments(frames: ToneFrames, sweeps: readonly SweepShape[] 
 }
 
 /** Runs of frames in which one line dominates and moves little from each to the next. */
-function chainsOf(frames: ToneFrames, hum: HumLines): Moment[][] {
-  const chains: Moment[][] = [];
-  let chain: Moment[] = [];
+function chainsOf(frames: ToneFrames, hum: HumLines): Moments[] {
+  const all = Moments.room(frames.length);
+  const chains: Moments[] = [];
+  let [from, to] = [0, 0];
   const close = () => {
-    if (chain.length * frames.secondsPerFrame >= SHORTEST_TONE_SECONDS) chains.push(chain);
-    chain = [];
+    if ((to - from) * frames.secondsPerFrame >= SHORTEST_TONE_SECONDS) chains.push(all.part(from, to));
+    from = to;
   };
   for (let frame = 0; frame < frames.length; frame++) {
-    const moment = dominant(frames, frame, hum);
-    const last = chain.at(-1);
-    if (last && frame - last.frame > LONGEST_BREAK) close();
-    if (!moment) continue;
-    const before = chain.at(-1);
-    if (before && Math.abs(moment.hz / before.hz - 1) > LINKED_WITHIN * (moment.frame - before.frame)) {
+    const line = dominant(frames, frame, hum);
+    if (to > from && frame - all.frame[to - 1] > LONGEST_BREAK) close();
+    if (line === null) continue;
+    const hz = frames.hz(frame, line);
+    const before = all.hz[to - 1];
+    if (to > from && Math.abs(hz / before - 1) > LINKED_WITHIN * (frame - all.frame[to - 1])) {
       // one wild frame does not end a tone that goes on after it
-      const ahead = [1, 2, 3].map((step) =>
-        frame + step < frames.length ? dominant(frames, frame + step, hum) : null,
-      );
-      if (ahead.filter((m) => m && Math.abs(m.hz / before.hz - 1) < LINKED_WITHIN).length >= 2) continue;
+      const goesOn = (step: number) => {
+        const ahead = frame + step < frames.length ? dominant(frames, frame + step, hum) : null;
+        return ahead !== null && Math.abs(frames.hz(frame + step, ahead) / before - 1) < LINKED_WITHIN;
+      };
+      if ([1, 2, 3].filter(goesOn).length >= 2) continue;
       close();
     }
-    chain.push(moment);
+    all.put(to++, frame, hz, frames.linePower(frame, line));
   }
   close();
   return chains;
 }
 
-function dominant(frames: ToneFrames, frame: number, hum: HumLines): Moment | null {
-  let [hz, power] = [0, 0];
+/** Which line of a frame dominates it; null where none does. */
+function dominant(frames: ToneFrames, frame: number, hum: HumLines): number | null {
+  let [strongest, power] = [0, 0];
   let total = sum(frames.power(frame));
   for (let line = 0; line < LINES_PER_FRAME; line++) {
     const own = frames.hz(frame, line);
     if (own === 0) continue;
     const ownPower = frames.linePower(frame, line);
     if (isHum(own, ownPower, hum)) total -= ownPower;
-    else if (ownPower > power) [hz, power] = [own, ownPower];
+    else if (ownPower > power) [strongest, power] = [line, ownPower];
   }
   if (db(power) < FAINTEST_DBFS || power < DOMINANCE * total) return null;
-  return { frame, hz, power };
+  return strongest;
 }
 
 /** The steady parts of a chain: within a percent or two of one frequency, and cut where the level steps. */
-function steadyParts(chain: Moment[]): Moment[][] {
-  const parts: Moment[][] = [];
+function steadyParts(chain: Moments): Moments[] {
+  const parts: Moments[] = [];
   let rest = chain;
   while (rest.length >= STEP_FRAMES) {
     const run = longestSteadyRun(rest);
     if (run.length < STEP_FRAMES) break;
     parts.push(...cutAtSteps(run));
-    const after = rest.slice(rest.indexOf(run.at(-1)!) + 1);
-    const before = rest.slice(0, rest.indexOf(run[0]));
+    const after = rest.part(rest.frame.indexOf(run.frame[run.length - 1]) + 1);
+    const before = rest.part(0, rest.frame.indexOf(run.frame[0]));
     parts.push(...(before.length >= STEP_FRAMES ? steadyParts(before) : []));
     rest = after;
   }
   return parts;
 }
 
-function longestSteadyRun(chain: Moment[]): Moment[] {
-  let best: Moment[] = [];
+function longestSteadyRun(chain: Moments): Moments {
+  let best = chain.part(0, 0);
   for (let i = 0; i < chain.length;) {
-    const hz = median(chain.slice(i, i + STEP_FRAMES).map((m) => m.hz));
     let j = i;
     let wild = 0;
-    let middle = hz;
+    let middle = median(chain.hz.subarray(i, i + STEP_FRAMES));
     for (; j < chain.length; j++) {
-      if (Math.abs(chain[j].hz / middle - 1) > STEADY_WITHIN) {
+      if (Math.abs(chain.hz[j] / middle - 1) > STEADY_WITHIN) {
         if (++wild > LONGEST_BREAK) break;
       } else {
         wild = 0;
-        middle += 0.02 * (chain[j].hz - middle);
+        middle += 0.02 * (chain.hz[j] - middle);
       }
     }
     const end = j - wild;
-    const run = chain.slice(i, end).filter((m) => Math.abs(m.hz / middle - 1) < 2 * STEADY_WITHIN);
+    const run = chain.part(i, end).near(middle, 2 * STEADY_WITHIN);
     if (run.length > best.length) best = run;
     i = Math.max(end, i + STEP_FRAMES);
   }
@@ -134,22 +132,22 @@ function longestSteadyRun(chain: Moment[]): Moment[] {
  * Cuts where the level steps: the medians over the half-second before and after differ, and both sides stand
  * still compared with the step, so that beats, fades and a trembling channel are left whole.
  */
-function cutAtSteps(run: Moment[]): Moment[][] {
-  const steps = stepsOf(sampled(run.length, (i) => db(run[i].power)));
+function cutAtSteps(run: Moments): Moments[] {
+  const steps = stepsOf(run.power.map(db));
   const isHighest = (i: number) => {
     const to = Math.min(steps.length - 1, i + STEP_FRAMES);
     for (let k = Math.max(0, i - STEP_FRAMES); k <= to; k++) if (steps[k] > steps[i]) return false;
     return true;
   };
-  const parts: Moment[][] = [];
+  const parts: Moments[] = [];
   let from = 0;
   for (let i = STEP_FRAMES; i + STEP_FRAMES <= run.length; i++) {
     if (steps[i] < STEP_DB || !isHighest(i)) continue;
-    parts.push(run.slice(from, i));
+    parts.push(run.part(from, i));
     from = i;
     i += STEP_FRAMES;
   }
-  parts.push(run.slice(from));
+  parts.push(run.part(from));
   return parts;
 }
 
@@ -184,16 +182,16 @@ function stepsOf(level: Float64Array): Float64Array {
   });
 }
 
-function toneOf(part: Moment[], frames: ToneFrames, hum: HumLines): HeardSegment[] {
+function toneOf(part: Moments, frames: ToneFrames, hum: HumLines): HeardSegment[] {
   if (part.length < 4) return [];
-  const core = part.slice(Math.min(4, part.length >> 2), Math.max(part.length - 4, (3 * part.length) >> 2));
-  const frequencyHz = median(core.map(({ hz }) => hz));
-  const power = median(core.map((moment) => moment.power));
-  const startSeconds = edge(frames, part[0].frame, -1, frequencyHz, power);
-  const endSeconds = edge(frames, part.at(-1)!.frame, 1, frequencyHz, power);
+  const core = part.part(Math.min(4, part.length >> 2), Math.max(part.length - 4, (3 * part.length) >> 2));
+  const frequencyHz = median(core.hz);
+  const power = median(core.power);
+  const startSeconds = edge(frames, part.frame[0], -1, frequencyHz, power);
+  const endSeconds = edge(frames, part.frame[part.length - 1], 1, frequencyHz, power);
   if (endSeconds - startSeconds < SHORTEST_TONE_SECONDS) return [];
   if (isHum(frequencyHz, power, hum)) return [];
-  const mean = core.reduce((total, { hz }) => total + hz, 0) / core.length;
+  const mean = meanOf(core.hz);
   return [
     {
       kind: "tone",
@@ -234,13 +232,13 @@ function edge(frames: ToneFrames, from: number, way: -1 | 1, hz: number, power: 
   return Math.max(0, frames.secondsOf(frame + way * share));
 }
 
-function levels(moments: Moment[], frames: ToneFrames): { leftDb: number; rightDb: number } {
+function levels(moments: Moments, frames: ToneFrames): { leftDb: number; rightDb: number } {
   const left = new Float64Array(moments.length);
   const right = new Float64Array(moments.length);
-  moments.forEach(({ frame, hz }, i) => {
-    const peak = lineNear(frames, frame, hz);
+  for (let i = 0; i < moments.length; i++) {
+    const peak = lineNear(frames, moments.frame[i], moments.hz[i]);
     left[i] = peak.left;
     right[i] = peak.right;
-  });
+  }
   return { leftDb: db(quantileInPlace(left, 0.5)), rightDb: db(quantileInPlace(right, 0.5)) };
 }

@@ -54,6 +54,7 @@ export class ToneFrames {
   private held: Float64Array[];
   private heldLow: Float64Array[];
   private readonly used: number;
+  private readonly strongest = new Strongest();
 
   constructor(
     readonly sampleRateHz: number,
@@ -176,7 +177,8 @@ export class ToneFrames {
     const { size, left, right, leftPower, rightPower } = spectrum;
     const binHz = rateHz / size;
     const hop = (HOP * rateHz) / this.rateHz;
-    const strongest: Strongest = { bins: [], powers: [] };
+    const { strongest } = this;
+    strongest.clear();
     const end = Math.min(size / 2 - 1, Math.floor(toHz / binHz));
     const start = Math.ceil(fromHz / binHz);
     let before = leftPower[start - 1] + rightPower[start - 1];
@@ -184,18 +186,21 @@ export class ToneFrames {
     let least = 0;
     for (let k = start; k < end; k++) {
       const after = leftPower[k + 1] + rightPower[k + 1];
-      // what a closure shares is kept on the heap, anew for each bin: what is seldom stands apart
-      if (here > least && here >= before && here > after) least = keepSummit(strongest, k, here, lobe);
+      if (here > least && here >= before && here > after) {
+        strongest.take(k, here, lobe);
+        least = strongest.least;
+      }
       before = here;
       here = after;
     }
     for (let i = 0; i < PEAKS; i++, p += PEAK_FIELDS) {
-      const k = strongest.bins.at(i);
-      if (k === undefined) {
+      if (i >= strongest.count) {
         this.store.fill(0, p, p + PEAK_FIELDS);
         continue;
       }
-      let [l, r] = [0, 0];
+      const k = strongest.bins[i];
+      let l = 0;
+      let r = 0;
       for (let b = Math.max(1, k - lobe); b <= Math.min(size / 2, k + lobe); b++) {
         l += leftPower[b];
         r += rightPower[b];
@@ -212,26 +217,44 @@ export class ToneFrames {
 }
 
 /** The strongest summits of a spectrum, the first first. */
-interface Strongest {
-  bins: number[];
-  powers: number[];
-}
+class Strongest {
+  readonly bins = new Int32Array(PEAKS);
+  private readonly powers = new Float64Array(PEAKS);
+  count = 0;
 
-/** Takes a summit among the strongest, unless a stronger one is within its lobe. @returns what the next has to exceed */
-function keepSummit({ bins, powers }: Strongest, k: number, power: number, lobe: number): number {
-  const near = bins.findIndex((other) => Math.abs(other - k) <= lobe);
-  if (near < 0 || power > powers[near]) {
-    if (near >= 0) {
-      bins.splice(near, 1);
-      powers.splice(near, 1);
-    }
-    const place = powers.findIndex((other) => other < power);
-    const to = place < 0 ? powers.length : place;
-    bins.splice(to, 0, k);
-    powers.splice(to, 0, power);
-    bins.length = powers.length = Math.min(PEAKS, bins.length);
+  clear(): void {
+    this.count = 0;
   }
-  return powers.at(PEAKS - 1) ?? 0;
+
+  /** What a summit has to exceed to be among them. */
+  get least(): number {
+    return this.count < PEAKS ? 0 : this.powers[PEAKS - 1];
+  }
+
+  /** Takes a summit, unless a stronger one is within its lobe. */
+  take(k: number, power: number, lobe: number): void {
+    const { bins, powers } = this;
+    let near = 0;
+    while (near < this.count && Math.abs(bins[near] - k) > lobe) near++;
+    if (near < this.count) {
+      if (power <= powers[near]) return;
+      this.move(near + 1, near);
+      this.count--;
+    }
+    let place = 0;
+    while (place < this.count && powers[place] >= power) place++;
+    if (place === PEAKS) return;
+    this.move(place, place + 1);
+    bins[place] = k;
+    powers[place] = power;
+    this.count = Math.min(PEAKS, this.count + 1);
+  }
+
+  /** Those from one place on to another one. */
+  private move(from: number, to: number): void {
+    this.bins.copyWithin(to, from);
+    this.powers.copyWithin(to, from);
+  }
 }
 
 /**
@@ -245,11 +268,14 @@ function frequencyOf(
   rateHz: number,
   hop: number,
 ): number {
-  const magnitude = (b: number) => Math.log(leftPower[b] + rightPower[b] + 1e-300);
-  const [a, b, c] = [magnitude(k - 1), magnitude(k), magnitude(k + 1)];
+  const magnitude = (bin: number) => Math.log(leftPower[bin] + rightPower[bin] + 1e-300);
+  const a = magnitude(k - 1);
+  const b = magnitude(k);
+  const c = magnitude(k + 1);
   const lean = (c - a) / (2 * (2 * b - a - c)) || 0;
   const cycles = ((k + lean) * hop) / size;
-  const [i, j] = [2 * k, 2 * k + 1];
+  const i = 2 * k;
+  const j = i + 1;
   const re =
     left[i] * lastLeft[i] + left[j] * lastLeft[j] + right[i] * lastRight[i] + right[j] * lastRight[j];
   const im =

@@ -62,11 +62,10 @@ export async function measureRecording(
   sound: SoundFile,
   options: RecordingOptions,
 ): Promise<RecordingReport | null> {
-  const first = await listenThrough(sound, options);
-  if (first === null) return null;
-  const played = programmeOf(first, options);
+  const listened = await listenThrough(sound, options);
+  if (listened === null) return null;
+  const { channels, played, stretches } = listened;
   const tape = played?.programme.kind === "tape" ? options.tape : null;
-  const stretches = played ? stretchesOf(played.programme, played.recognition, sound) : tonesOf(first, sound);
   const meters = played && tape ? new BandMeters(played.recognition, tape, sound) : null;
   const measured = await measureStretches(sound, stretches, meters, {
     told: (share) => options.onProgress?.(0.6 + 0.4 * share),
@@ -78,11 +77,7 @@ export async function measureRecording(
   return {
     sampleRateHz: sound.sampleRateHz,
     durationSeconds: sound.durationSeconds,
-    channels: first.meters.map(({ level, hum }, c) => ({
-      channel: channelName(c, sound.channelCount),
-      ...level.level,
-      hum: hum.hum,
-    })),
+    channels,
     warnings: [
       ...new Set([...sound.warnings, ...(played?.recognition.doubt ? [played.recognition.doubt] : [])]),
     ],
@@ -100,7 +95,15 @@ export async function measureRecording(
   };
 }
 
-async function listenThrough(sound: SoundFile, { sequences, onProgress, cancelled }: RecordingOptions) {
+/** What is told of the whole. What it was told from is not kept: what is measured next needs the room. */
+interface Listened {
+  channels: ChannelReport[];
+  played: { programme: Programme; recognition: Recognition } | null;
+  stretches: Stretch[];
+}
+
+async function listenThrough(sound: SoundFile, options: RecordingOptions): Promise<Listened | null> {
+  const { sequences, onProgress, cancelled } = options;
   const meters = Array.from({ length: sound.channelCount }, () => ({
     level: new LevelMeter(),
     hum: new HumMeter(sound.sampleRateHz),
@@ -120,16 +123,23 @@ async function listenThrough(sound: SoundFile, { sequences, onProgress, cancelle
     onProgress?.((0.6 * frames) / sound.frameCount);
   }
   recogniser.finish();
-  return { meters, recogniser };
+  const played = programmeOf(recogniser, options);
+  return {
+    channels: meters.map(({ level, hum }, c) => ({
+      channel: channelName(c, sound.channelCount),
+      ...level.level,
+      hum: hum.hum,
+    })),
+    played,
+    stretches: played ? stretchesOf(played.programme, played.recognition, sound) : tonesOf(recogniser, sound),
+  };
 }
-
-type Listened = NonNullable<Awaited<ReturnType<typeof listenThrough>>>;
 
 /** What was played: a sequence where marks tell one, whatever tape was chosen; else that tape. */
 function programmeOf(
-  { recogniser }: Listened,
+  recogniser: ProgrammeRecogniser,
   { tape, sequences }: RecordingOptions,
-): { programme: Programme; recognition: Recognition } | null {
+): Listened["played"] {
   const marked = recogniser.best(sequences.map(programmeOfSequence));
   if (marked || !tape) return marked;
   const programme = programmeOfTape(tape);
@@ -151,7 +161,7 @@ const stretchesOf = (
   }));
 
 /** Of a recording of nothing that is known: its steady tones, each compared with the usual one it lies near. */
-const tonesOf = ({ recogniser }: Listened, { channelCount }: SoundFile): Stretch[] =>
+const tonesOf = (recogniser: ProgrammeRecogniser, { channelCount }: SoundFile): Stretch[] =>
   recogniser
     .tones()
     .filter(({ startSeconds, endSeconds }) => endSeconds - startSeconds > 1)

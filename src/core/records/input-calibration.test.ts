@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import { clockFrom, fullScaleDbu } from "./input-calibration";
+import { clockFrom, clockIsKnown, fullScaleDbu } from "./input-calibration";
 import { speedUncertainty } from "@/core/judging/uncertainty";
 
 it.each([
@@ -10,6 +10,15 @@ it.each([
   const clock = clockFrom({ errorPercent, uncertaintyPercent: 0.00002 }, 1);
   expect(clock.ppm).toBeCloseTo(ppm, 2);
   expect(clock.uncertaintyPpm).toBeCloseTo(Math.hypot(0.2, 1), 6);
+});
+
+it.each([
+  ["a tone that was heard for a while, of a locked generator", 0.0003, 1, true],
+  ["the same tone that has just begun again", 0.0048, 1, false],
+  ["a frequency that is known to 20 ppm, heard as closely", 0.002, 20, true],
+  ["a frequency that is known no better than a clock nobody compared", 0.0001, 50, false],
+])("%s", (_, uncertaintyPercent, referencePpm, known) => {
+  expect(clockIsKnown({ errorPercent: -0.01, uncertaintyPercent }, referencePpm)).toBe(known);
 });
 
 it("0.775 V is 0 dBu: a sine of it at −12 dBFS puts full scale at +12 dBu", () => {

@@ -54,6 +54,26 @@ export function clockFrom(
   };
 }
 
+/** A clock that was never compared is taken as right within so much. */
+export const UNCALIBRATED_PPM = 50;
+
+/** What listening may leave unknown of a clock, ppm at 95 %: more is listened to longer, not kept. */
+const LISTENING_PPM = 5;
+
+/**
+ * Whether a comparison is worth keeping: it knows the clock better than nothing does, and listening leaves no more
+ * open than a few ppm or than the frequency itself does. A tone that has just begun again does not pass.
+ */
+export function clockIsKnown(
+  measured: { errorPercent: number; uncertaintyPercent: number },
+  referencePpm: number,
+): boolean {
+  return (
+    1e4 * measured.uncertaintyPercent <= Math.max(LISTENING_PPM, referencePpm) &&
+    clockFrom(measured, referencePpm).uncertaintyPpm < UNCALIBRATED_PPM
+  );
+}
+
 /** Level in dBu of a full-scale sine, when a sine of a known voltage (RMS) reads so many dBFS RMS. */
 export function fullScaleDbu(volts: number, rmsDbfs: number): number {
   const dbu = amplitudeDb(volts / Math.sqrt(0.6));

@@ -35,23 +35,21 @@ export class TapeRecorder {
     const silence = new Float64Array(INTERPOLATOR_REACH + 1);
     const [left, right] = sound.map((here, c) => joined(this.before[c], here, next[c], silence));
     // the tape runs on, so the grid points follow each other from the first
-    const at: number[] = [];
-    let first = 0;
+    const from = (i: number) => places[i] * GRID_PER_SECOND;
+    const end = GRID_PER_SECOND * (n > 1 ? 2 * places[n - 1] - places[n - 2] : places[n - 1]);
+    const first = Math.max(0, Math.ceil(from(0)));
+    const at = new Float64Array(Math.max(0, Math.ceil(end) - first));
+    let g = first;
     for (let i = 0; i < n; i++) {
-      const from = places[i] * GRID_PER_SECOND;
-      const to = (i + 1 < n ? places[i + 1] : 2 * places[i] - places[Math.max(0, i - 1)]) * GRID_PER_SECOND;
-      for (let g = Math.max(0, Math.ceil(from)); g < to; g++) {
-        if (at.length === 0) first = g;
-        at.push(INTERPOLATOR_REACH + i + (g - from) / (to - from));
-      }
+      const to = i + 1 < n ? from(i + 1) : end;
+      for (; g < to; g++) at[g - first] = INTERPOLATOR_REACH + i + (g - from(i)) / (to - from(i));
     }
-    const asked = Float64Array.from(at);
     const [onLeft, onRight] = [left, right].map((x) => {
-      const values = new Float64Array(asked.length);
-      interpolateMany(x, asked, values);
+      const values = new Float64Array(at.length);
+      interpolateMany(x, at, values);
       return values;
     });
-    for (let k = 0; k < asked.length; k++) this.side.write(first + k, onLeft[k], onRight[k], residue);
+    this.side.write(first, onLeft, onRight, residue);
     this.before = [left, right].map((x) => x.slice(n, n + INTERPOLATOR_REACH)) as Stereo;
   }
 }

@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { sampled } from "@/core/dsp/sampled";
 import { endlessTone, GRID_PER_SECOND, Tape, TapeSide, type PrintedBand } from "./tape";
 
 const tone = (frequencyHz: number, levelDb = 0, seconds = 3): PrintedBand => ({
@@ -53,7 +54,12 @@ describe("what is recorded on it", () => {
       fc.property(fc.integer({ min: 100, max: 3 * GRID_PER_SECOND }), (from) => {
         const side = new TapeSide([tone(1000)]);
         const value = (i: number) => 0.2 * Math.sin((2 * Math.PI * 440 * i) / GRID_PER_SECOND);
-        for (let i = 0; i < 2000; i++) side.write(from + i, value(i), -value(i), 0);
+        side.write(
+          from,
+          sampled(2000, value),
+          sampled(2000, (i) => -value(i)),
+          0,
+        );
         for (const i of [200, 900, 1500.37]) {
           const at = (from + i) / GRID_PER_SECOND;
           expect(side.read(0, at)).toBeCloseTo(value(i), 3);
@@ -67,7 +73,7 @@ describe("what is recorded on it", () => {
   it("leaves the rest of that second as it was printed", () => {
     const side = new TapeSide([tone(1000)]);
     const before = side.read(0, 1.9);
-    side.write(GRID_PER_SECOND + 10, 0, 0, 0);
+    side.write(GRID_PER_SECOND + 10, new Float64Array(1), new Float64Array(1), 0);
     expect(side.read(0, 1.9)).toBeCloseTo(before, 3);
     expect([...side.changed]).toEqual([1]);
   });
@@ -82,7 +88,8 @@ describe("what is recorded on it", () => {
       bands: [],
       seconds: 30,
     });
-    for (let i = 0; i < 500; i++) tape.sides[0].write(48_000 + i, 0.5, 0.5, 0);
+    const half = new Float64Array(500).fill(0.5);
+    tape.sides[0].write(48_000, half, half, 0);
     expect(tape.sides[0].read(0, 1.005)).toBeCloseTo(0.5, 2);
     expect(tape.sides[1].read(0, 1.005)).toBe(0);
     expect(tape.seconds).toBe(30);

@@ -54,8 +54,6 @@ export class TapeSide {
   /** Seconds that changed since somebody last asked. */
   readonly changed = new Set<number>();
   private last = 0;
-  /** The second that was written to last. */
-  private writing: { second: number; place: RecordedSecond } | null = null;
 
   constructor(
     bands: readonly PrintedBand[],
@@ -131,28 +129,35 @@ export class TapeSide {
     return interpolate((index) => this.onGrid(track, index), at);
   }
 
-  /** Puts one grid point of both tracks; of what stood there so much is left. */
-  write(index: number, left: number, right: number, residue: number): void {
-    const second = Math.floor(index / GRID_PER_SECOND);
-    // the next point is nearly always of the same second
-    let place = this.writing?.second === second ? this.writing.place : this.recorded.get(second);
-    if (!place) {
-      const first = second * GRID_PER_SECOND;
-      const copy = (track: 0 | 1) => {
-        const printed = new Float32Array(GRID_PER_SECOND);
-        if (this.bands.length > 0)
-          for (let i = 0; i < printed.length; i++)
-            printed[i] = this.printed(track, (first + i) / GRID_PER_SECOND);
-        return printed;
-      };
-      place = { left: copy(0), right: copy(1) };
-      this.recorded.set(second, place);
+  /** Puts grid points of both tracks from a first one on; of what stood there so much is left. */
+  write(first: number, left: Float64Array, right: Float64Array, residue: number): void {
+    for (let i = 0; i < left.length;) {
+      const second = Math.floor((first + i) / GRID_PER_SECOND);
+      const place = this.placeOf(second);
+      const end = Math.min(left.length, (second + 1) * GRID_PER_SECOND - first);
+      for (let at = first + i - second * GRID_PER_SECOND; i < end; i++, at++) {
+        place.left[at] = left[i] + residue * place.left[at];
+        place.right[at] = right[i] + residue * place.right[at];
+      }
+      this.changed.add(second);
     }
-    if (this.writing?.second !== second) this.writing = { second, place };
-    const at = index - second * GRID_PER_SECOND;
-    place.left[at] = left + residue * place.left[at];
-    place.right[at] = right + residue * place.right[at];
-    if (!this.changed.has(second)) this.changed.add(second);
+  }
+
+  /** A second that can be written to: until then it is as it was printed. */
+  private placeOf(second: number): RecordedSecond {
+    const known = this.recorded.get(second);
+    if (known) return known;
+    const first = second * GRID_PER_SECOND;
+    const copy = (track: 0 | 1) => {
+      const printed = new Float32Array(GRID_PER_SECOND);
+      if (this.bands.length > 0)
+        for (let i = 0; i < printed.length; i++)
+          printed[i] = this.printed(track, (first + i) / GRID_PER_SECOND);
+      return printed;
+    };
+    const place = { left: copy(0), right: copy(1) };
+    this.recorded.set(second, place);
+    return place;
   }
 
   private nearRecorded(second: number, seconds: number): boolean {

@@ -1,11 +1,11 @@
 import { guidanceScale, shows, taught, type TurnedBy } from "@/core/guidance/taught";
-import { adviseTurn, type LearnedTurn } from "@/core/guidance/turn-guidance";
+import { adviseTurn, type LearnedTurn, type TurnAdvice } from "@/core/guidance/turn-guidance";
 import { headline, reason } from "@/core/guidance/turn-words";
-import { inForce } from "@/core/records/job-records";
 import type { Adjuster, Machine } from "@/core/records/machine";
 import type { Reading } from "@/core/records/reading";
 import { actingAdjusters } from "./acting-adjusters";
 import type { Advised, ToSet } from "./advised";
+import { asLogged, saidUnheard } from "./as-logged";
 import type { Unit } from "@/core/text/units";
 import type { OnTheBench } from "./on-the-bench";
 import type { MeasuringStation } from "./station";
@@ -40,8 +40,8 @@ export interface ByNumber<Q extends string> {
   restless?(toSet: ToSet): number;
   /** What to play before there is a number. */
   hearFirst: string;
-  /** Why nothing may be turned by the number at present; null when it may. */
-  held?: { headline: string; reason: string } | null;
+  /** Why an adjuster may not be turned by its number at present; null when it may. */
+  held?(adjuster: Adjuster): { headline: string; reason: string } | null;
 }
 
 /** Which adjuster of such a station to turn and how far. */
@@ -63,9 +63,15 @@ export function adviseByNumber<Q extends string>(
   const toSet = at?.toSet ?? { quantity, value: null, uncertainty: 0, settled: true };
   const said = { adjusters, adjuster: at?.adjuster, toSet, target: 0, readElsewhere: null, peak: null };
   // what is in the way now counts more than what was logged before
-  if (at && by.held) return { ...said, advice: { kind: "unclear" }, ...by.held };
+  const held = at && by.held?.(at.adjuster);
+  if (held) return { ...said, advice: { kind: "unclear" }, ...held };
+  const asSaid = (advice: TurnAdvice, words: Pick<Advised, "headline" | "reason">): Advised => ({
+    ...said,
+    advice,
+    ...saidUnheard(toSet.unheard, advice, words, by.hearFirst),
+  });
   if (!at || toSet.value === null)
-    return { ...said, advice: { kind: "wait" }, headline: "play the tape", reason: by.hearFirst };
+    return asSaid({ kind: "wait" }, { headline: "play the tape", reason: by.hearFirst });
   const turnedBy: TurnedBy = { quantity, unit, ofBothChannels: by.ofBothChannels ?? false };
   const scale = guidanceScale(unit);
   const goodEnough =
@@ -84,7 +90,7 @@ export function adviseByNumber<Q extends string>(
     taughtBefore(bench, at.adjuster, turnedBy),
   );
   const words = { name: name.toLowerCase(), unit, scale, decimals: unit === "°" ? 0 : decimals };
-  return { ...said, advice, headline: headline(advice), reason: reason(advice, words) };
+  return asSaid(advice, { headline: headline(advice), reason: reason(advice, words) });
 }
 
 /** The number of an adjuster as it stands now, or as it was logged last. */
@@ -94,11 +100,9 @@ function standing<Q extends string>(
   adjuster: Adjuster,
 ): ToSet {
   const now = live(adjuster);
-  if (now) return { quantity, ...now };
-  const last = inForce(ofThisSetting(bench, station))
-    .filter((r) => r.quantity === quantity)
-    .findLast(shows(adjuster));
-  return { quantity, value: last?.value ?? null, uncertainty: last?.uncertainty ?? 0, settled: true };
+  return now
+    ? { quantity, ...now }
+    : asLogged(bench, station.id, quantity, ofThisSetting(bench, station), shows(adjuster));
 }
 
 /** The readings that were taken on the blank tape that is recorded on, where a station is kept apart by it. */

@@ -12,6 +12,8 @@ export interface ToSet {
   settled: boolean;
   /** What it is heard from, while that goes on and the number follows a turn; left out for one that stands still. */
   from?: string;
+  /** Why it has no number that is heard, and what stands in its place; left out for one that is heard. */
+  unheard?: "as logged" | "turned since" | "never logged";
 }
 
 /** What to turn at a station and how far, in numbers and in words. */

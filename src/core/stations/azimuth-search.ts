@@ -1,10 +1,14 @@
 import { screwLevels, type PeakAdvice, type ScrewLevel } from "@/core/guidance/loudest-point";
 import type { TurnAdvice } from "@/core/guidance/turn-guidance";
 import { headline } from "@/core/guidance/turn-words";
+import { shows } from "@/core/guidance/taught";
 import { fixed } from "@/core/text/number-text";
 import { actingAdjusters } from "./acting-adjusters";
 import type { Advised, ToSet } from "./advised";
+import { asLogged, saidUnheard } from "./as-logged";
 import type { OnTheBench } from "./on-the-bench";
+
+const HEAR_FIRST = "The treble tone comes first.";
 
 /** What of the search for the loudest point has to be thought out: levels by turns, newest last. */
 export function levelsOfSearch({ here }: OnTheBench, adjusterId: string): ScrewLevel[] {
@@ -16,15 +20,24 @@ export function adviseSearch(bench: OnTheBench, toSet: ToSet, chosenId: string |
   const adjusters = actingAdjusters({ id: "azimuth", apartBy: ["head"] }, bench);
   const adjuster = adjusters.find(({ id }) => id === chosenId) ?? adjusters.at(0);
   const peak = adjuster ? bench.peak : null;
-  const advice = peak ? asTurn(peak, bench.numbers?.now.playing?.settled ?? true) : { kind: "wait" as const };
+  const playing = bench.numbers?.now.playing ?? null;
+  const { unheard } =
+    playing || !adjuster
+      ? {}
+      : asLogged(bench, "azimuth", "azimuth.treble", bench.here.readings, shows(adjuster));
+  const known = unheard === undefined || unheard === "as logged";
+  const advice = peak && known ? asTurn(peak, playing?.settled ?? true) : { kind: "wait" as const };
+  const words = {
+    headline: headline(advice),
+    reason: peak ? peakReason(peak) : "Working out where the top is.",
+  };
   return {
     adjusters,
     adjuster,
     toSet,
     target: 0,
     advice,
-    headline: headline(advice),
-    reason: peak ? peakReason(peak) : "Working out where the top is.",
+    ...saidUnheard(unheard, advice, words, HEAR_FIRST),
     readElsewhere: null,
     peak,
   };

@@ -228,7 +228,7 @@ export const azimuth: MeasuringStation<"azimuth", keyof typeof quantities> = {
           },
         restless: ({ uncertainty }) => Math.min(RESTLESS_SHARE * limit, uncertainty),
         hearFirst: "The tones of the ladder come first, from the lowest up.",
-        held: notToTurn(now, ladder),
+        held: () => notToTurn(now, ladder),
       },
       chosen,
     );

@@ -5,7 +5,6 @@ import {
   type BiasReading,
   type BiasScrew,
 } from "@/core/guidance/bias-screw";
-import { rememberSome } from "@/core/guidance/remember-some";
 
 /** What is known of bias screws. To find it takes a while, so that it may be thought out aside. */
 export interface BiasScrews {
@@ -16,10 +15,9 @@ export interface BiasScrews {
 }
 
 const keyOf = (screw: BiasScrew) => JSON.stringify(screw);
-const inOneGo = rememberSome(keyOf, biasKnown);
 
 /** Everything worked out when it is asked for. */
-export const AT_ONCE: BiasScrews = { shown: inOneGo, kept: inOneGo };
+export const AT_ONCE: BiasScrews = { shown: biasKnown, kept: biasKnown };
 
 /** The same screw after the same turns, and nothing heard of it that was not heard before: a place that is heard again trembles. */
 function isAsBefore(now: BiasScrew, before: BiasScrew): boolean {
@@ -46,6 +44,6 @@ export function thoughtOut(screws: readonly BiasScrew[], known: readonly BiasKno
     thoughts.find(({ screw }) => isIt(screw))?.known ?? null;
   return {
     shown: (screw) => find((before) => isAsBefore(screw, before)),
-    kept: (screw) => find((before) => keyOf(before) === keyOf(screw)) ?? inOneGo(screw),
+    kept: (screw) => find((before) => keyOf(before) === keyOf(screw)) ?? biasKnown(screw),
   };
 }

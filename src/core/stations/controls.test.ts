@@ -1,9 +1,9 @@
 import { describe, expect, it } from "vitest";
-import { layBench } from "@/core/alignment/lay-bench";
 import { stationState } from "@/core/alignment/station-state";
 import type { ControlTest } from "@/core/measure/control-watch";
 import type { Circumstances, Phase, Reading } from "@/core/records/reading";
-import { aJob, aMachine, anAdjustment, aTape } from "@/testing/records";
+import { laidBench } from "@/testing/laid-bench";
+import { aJob, aMachine, anAdjustment } from "@/testing/records";
 import { controlNow } from "./controls";
 import { NOTHING_HEARD_YET } from "./heard";
 import { level } from "./level";
@@ -19,16 +19,13 @@ const test = (fields: Partial<ControlTest> = {}): ControlTest => ({
   ...fields,
 });
 const bench = (controls: ControlTest | null, circumstances: Circumstances, readings: Reading[] = []) =>
-  layBench()({
-    records: { job: aJob(), machine: MACHINE, readings, adjustments: [] },
-    tape: aTape(),
-    heard: { ...NOTHING_HEARD_YET, source: { kind: "sound card", name: "card" }, controls },
-    circumstances,
-    prior: [],
-    peak: null,
-    told: null,
-    readFrom: null,
-  });
+  laidBench(
+    { machine: MACHINE, readings },
+    {
+      heard: { ...NOTHING_HEARD_YET, source: { kind: "sound card", name: "card" }, controls },
+      circumstances,
+    },
+  );
 let next = 0;
 const logged = (controls: ControlTest | null, circumstances: Circumstances, phase: Phase = "as found") =>
   level.readings(bench(controls, circumstances)).toLog({

@@ -183,7 +183,7 @@ export const level: MeasuringStation<"level", keyof typeof quantities> = {
         limit: levelLimit(bench.here.machine) ?? USUAL_LIMIT_DB,
         live: (adjuster) => (numbers && heard ? standing(numbers, heard, adjuster) : null),
         hearFirst: "The reference fluxivity band comes first.",
-        held: heard && notToTurn(heard.numbers),
+        held: () => heard && notToTurn(heard.numbers),
       },
       chosen,
     );

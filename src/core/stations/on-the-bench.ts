@@ -42,6 +42,8 @@ export interface OnTheBench {
   prior: readonly PriorJob[];
   /** Where the loudest point is, thought out aside; null before that, and where it is not sought. */
   peak: PeakAdvice | null;
+  /** When something was turned or done last that may have moved what a station reads; before everything for never. */
+  movedAt(station: string): string;
   /** What is known of its bias screws. */
   screws: BiasScrews;
   /** What the turn card has told to turn; null before that, and since it was said. */

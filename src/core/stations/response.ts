@@ -160,9 +160,13 @@ export const response: MeasuringStation<"response", ResponseQuantity> = {
               }
             : null;
         },
-        hearFirst:
-          numbers?.response.doubts.find(({ kind }) => kind === "dead")?.says ??
-          "The bands come first; stay on the highest to turn the equaliser.",
+        hearFirst: "The bands come first; stay on the highest to turn the equaliser.",
+        held: ({ channel }) => {
+          const reason = ownChannel(numbers?.response.channels ?? [], channel)?.silent
+            ? numbers?.response.doubts.find(({ kind }) => kind === "dead")?.says
+            : undefined;
+          return reason ? { headline: "look at the input", reason } : null;
+        },
       },
       chosen,
     );

@@ -5,7 +5,7 @@ import {
   type Place,
 } from "@/core/guidance/coupled-adjusters";
 import { sideSpeeds, targetFor } from "@/core/guidance/speed-sides";
-import { adviseTurn, learnedTurns, type LearnedTurn } from "@/core/guidance/turn-guidance";
+import { adviseTurn, learnedTurns, type LearnedTurn, type TurnAdvice } from "@/core/guidance/turn-guidance";
 import { headline, reason, type TurnedQuantity } from "@/core/guidance/turn-words";
 import { inForce, type JobRecords } from "@/core/records/job-records";
 import { atSpeed, speedAdjusters, speedsOf } from "@/core/records/job-speeds";
@@ -13,6 +13,7 @@ import type { Reading } from "@/core/records/reading";
 import { fixed } from "@/core/text/number-text";
 import { actingAdjusters } from "./acting-adjusters";
 import type { Advised, ToSet } from "./advised";
+import { saidUnheard } from "./as-logged";
 import type { OnTheBench, PriorJob } from "./on-the-bench";
 import { rememberLast } from "./remember-last";
 
@@ -21,6 +22,7 @@ const SPEED_ERROR = "speedError";
 const GOOD_ENOUGH_SHARE = 0.2;
 const SMALLEST_GOOD_ENOUGH_PERCENT = 0.04;
 const LARGEST_GOOD_ENOUGH_PERCENT = 0.1;
+const HEAR_FIRST = "The steady tone of a speed tape comes first.";
 const SPEED: TurnedQuantity = {
   name: "the speed",
   unit: "%",
@@ -67,24 +69,32 @@ export function adviseSpeed(bench: OnTheBench, now: ToSet, limit: number, chosen
   // an adjuster chosen by hand is turned for the present speed alone; one that has done its part stays where it is
   const aside = chosen ? 0 : (now.value ?? sideTarget) - sideTarget;
   const target = sideTarget + (coupled === null ? 0 : asPlanned ? coupled.aimPercent : aside);
-  const advice = adviseTurn(
-    adjuster ? learnedTurns(speedsRead(here), here.adjustments, adjuster.id) : [],
-    { value: (now.value ?? NaN) - target, uncertainty: now.uncertainty, limit, goodEnough },
-    now.settled && now.value !== null,
-    adjuster ? priorTurns(prior, adjuster.id, job.speedCmPerS) : [],
-  );
+  const advice: TurnAdvice =
+    now.value === null
+      ? { kind: "wait" }
+      : adviseTurn(
+          adjuster ? learnedTurns(speedsRead(here), here.adjustments, adjuster.id) : [],
+          { value: now.value - target, uncertainty: now.uncertainty, limit, goodEnough },
+          now.settled,
+          adjuster ? priorTurns(prior, adjuster.id, job.speedCmPerS) : [],
+        );
   const knows = advice.kind !== "wait" && advice.kind !== "unclear";
   const readElsewhere = knows ? (coupled?.read ?? null) : null;
   // what an adjuster chosen by hand does elsewhere is not what was worked out for the advised one
   const asAdvised = asPlanned && knows ? coupled : null;
+  const words = {
+    headline: headline(advice),
+    reason: [reason(advice, SPEED), asAdvised && beyond(asAdvised)].filter(Boolean).join(" "),
+  };
+  const said = saidUnheard(now.unheard, advice, words, HEAR_FIRST);
   return {
     adjusters: acting,
     adjuster,
     toSet: now,
     target,
     advice,
-    headline: readElsewhere ? `read ${readElsewhere.speedCmPerS} cm/s` : headline(advice),
-    reason: [reason(advice, SPEED), asAdvised && beyond(asAdvised)].filter(Boolean).join(" "),
+    headline: readElsewhere ? `read ${readElsewhere.speedCmPerS} cm/s` : said.headline,
+    reason: said.reason,
     readElsewhere,
     peak: null,
   };

@@ -1,10 +1,10 @@
 import { speedUncertainty } from "@/core/judging/uncertainty";
-import { inForce } from "@/core/records/job-records";
 import type { Machine } from "@/core/records/machine";
 import { frequencyUncertaintyOf } from "@/core/reference/reference-tape";
 import { speedTone } from "@/core/reference/speed-tone";
 import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
 import type { ToSet } from "./advised";
+import { asLogged } from "./as-logged";
 import { MAINS } from "./cautions";
 import { readingsOfMoment, type LogContext } from "./log-context";
 import type { OnTheBench } from "./on-the-bench";
@@ -46,17 +46,9 @@ export const speedReadings = (mean: Mean, context: LogContext) =>
   );
 
 /** The number as it stands, or as it was logged last, with the uncertainty that it is logged with. */
-function toSet({ heard, here, tape }: OnTheBench): ToSet {
+function toSet({ heard, here, tape, movedAt }: OnTheBench): ToSet {
   const live = heard?.speed;
-  if (!live) {
-    const last = inForce(here.readings).findLast(({ quantity }) => quantity === "speedError");
-    return {
-      quantity: "speedError",
-      value: last?.value ?? null,
-      uncertainty: last?.uncertainty ?? 0,
-      settled: true,
-    };
-  }
+  if (!live) return asLogged({ movedAt }, "speed", "speedError", here.readings, () => true);
   return {
     quantity: "speedError",
     value: live.errorPercent,

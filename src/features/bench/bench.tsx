@@ -2,11 +2,11 @@
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import { useRouter } from "next/navigation";
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { limitFor, measures, routeOf, stationById, unitOf } from "@/core/alignment/registry";
+import { useCallback, useMemo, useRef, useState } from "react";
+import { measures, routeOf, stationById } from "@/core/alignment/registry";
 import { whyUnclean } from "@/core/alignment/unclean";
 import { clean } from "@/core/stations/clean";
-import { firstRole, passStations, type OnePass } from "@/core/alignment/one-pass";
+import { passStations, type OnePass } from "@/core/alignment/one-pass";
 import { secondPass } from "@/core/alignment/second-pass";
 import { otherSpeedsToDo, readingsOf, toRepeat } from "@/core/alignment/station-state";
 import { pitchRange } from "@/core/guidance/pitch-range";
@@ -15,7 +15,6 @@ import { atSpeed } from "@/core/records/job-speeds";
 import type { Job } from "@/core/records/job";
 import type { Circumstances, Phase } from "@/core/records/reading";
 import type { Station } from "@/core/stations/station";
-import type { Unit } from "@/core/text/units";
 import { useLatest } from "@/ui/use-latest";
 import { JobTapeLine, stationHref } from "../job/job-tape-line";
 import { jobAddress, useJobAddress } from "../job/job-address";
@@ -27,43 +26,29 @@ import { BenchHeader } from "./bench-header";
 import { BenchNotice } from "./bench-notice";
 import { Desk } from "./desks";
 import { KeyList } from "./key-list";
-import { useJobListener } from "./listener-provider";
+import { useJobListener } from "./listening/listener-provider";
+import { useWants } from "./listening/use-wants";
 import { absence, Middle } from "./middle";
 import { PassPicture } from "./one-pass/pass-picture";
 import { useOnePass } from "./one-pass/use-one-pass";
-import { PracticeDrawer } from "./practice-drawer";
+import { PracticeDrawer } from "./practice/practice-drawer";
 import { SetUpColumn } from "./set-up-card";
-import { shownSlots } from "./shown-slots";
-import { Slip } from "./slip";
+import { shownSlots } from "./practice/shown-slots";
+import { Slip } from "./logging/slip";
 import { SquealAlarm } from "./squeal-alarm";
 import { SourceBar } from "./source-bar";
 import type { PictureProps } from "./stations/picture";
-import { TurnColumn } from "./turn-column";
+import { TurnColumn } from "./turning/turn-column";
 import { useBenchKeys, useFocusBack } from "./use-bench-keys";
 import { useCircumstances } from "./use-circumstances";
 import { useForgetTones } from "./use-forget-tones";
-import { useGuideTone } from "./use-guide-tone";
-import type { ListenerState } from "./use-listener";
-import { useClockSetBack } from "./use-clock-set-back";
-import { useLogbook } from "./use-logbook";
+import { useGuideTone } from "./turning/use-guide-tone";
+import type { ListenerState } from "./listening/use-listener";
+import { useClockSetBack } from "./logging/use-clock-set-back";
+import { useLogbook } from "./logging/use-logbook";
 import { useOnTheBench } from "./use-on-the-bench";
-import { useProposedTurns } from "./use-proposed-turns";
-import { NOTHING_WANTED } from "@/workers/listener-api";
-import { useWatchedRecording } from "./use-watched-recording";
-import { useChosenWork } from "./work-card";
-
-const GUIDE_WINDOW: Record<Unit, number> = {
-  "%": 0.5,
-  "°": 30,
-  dB: 1,
-  dBFS: 1,
-  "′": 1,
-  s: 1,
-  kHz: 1,
-  "/min": 1,
-};
-/** The tolerance is where the work ends, not where the ear should be content. */
-const GUIDE_SHARE = 0.2;
+import { useProposedTurns } from "./turning/use-proposed-turns";
+import { useChosenWork } from "./turning/work-card";
 
 export function Bench() {
   const { jobId, stationId } = useJobAddress();
@@ -101,16 +86,8 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
   const router = useRouter();
   const measuring = measures(station) ? station : null;
   const follows = measuring?.hears.follows ?? null;
-  const { want } = listener;
-  const recording = useWatchedRecording(job.id, measuring?.hears.what === "recording", listener);
   const [circumstances, setCircumstances] = useCircumstances(job.id, listener.practice);
-  const quiet = measuring?.hears.quiet?.(circumstances) ?? null;
-  const blanking = (measuring?.hears.blanking ?? false) && circumstances.eraseOf === "blanking";
-  const controls =
-    (measuring?.circumstances.includes("control") ?? false) && circumstances.control !== undefined;
-  const ticks = (measuring?.hears.flutter ?? false) && circumstances.hearsTick === true;
   const listensTo = (station.kind === "checklist" && station.listensTo) || null;
-  const wind = listensTo === "mechanism";
   useForgetTones(listener, circumstances);
   // what belongs to the tape speed that is worked at
   const here = useMemo(() => atSpeed(view), [view]);
@@ -127,11 +104,7 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
   );
   const whole = useOnePass(bench, listener);
   const passes = whole.pass !== null && !whole.isOver;
-  useEffect(() => {
-    if (passes) return want({ ...NOTHING_WANTED, flutter: true, role: firstRole(view.tape) });
-    const { flutter = false, role = null, sequence = null } = measuring?.hears ?? {};
-    want({ flutter, role, follows, sequence, recording, quiet, blanking, controls, ticks, wind });
-  }, [want, measuring, follows, recording, quiet, blanking, controls, ticks, wind, passes, view.tape]);
+  const controls = useWants({ view, measuring, listensTo, circumstances, passes, listener });
   const { log, logTurn } = useLogbook(measuring, bench, listener);
   const setBack = useClockSetBack(view);
   const proposed = useProposedTurns(advised, bench.told, machine, listener);
@@ -183,13 +156,7 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
     if (next) goTo(stationHref(job.id, next));
   };
 
-  const number = advised && bench.heard ? advised.toSet : null;
-  const window = number && (limitFor(machine, number.quantity) ?? GUIDE_WINDOW[unitOf(number.quantity)]);
-  const guide = useGuideTone(
-    advised && number && number.value !== null ? number.value - advised.target : null,
-    (window ?? 1) * GUIDE_SHARE,
-    listener.kind === "sound card",
-  );
+  const guide = useGuideTone(bench.heard ? advised : null, machine, listener.kind === "sound card");
 
   // these parts of the bench do not change with each reading: they get functions that stay the same
   const logFromSlip = useLatest((phase: Phase) => void logAs(phase));

@@ -4,7 +4,7 @@ import type { ReactNode } from "react";
 import type { Station } from "@/core/stations/station";
 import { Card } from "@/ui/card";
 import { KeyCap } from "@/ui/key-cap";
-import type { ListenerState } from "./use-listener";
+import type { ListenerState } from "./listening/use-listener";
 import type { JobView } from "../job/use-job-records";
 import { ChecklistLines } from "./checklist-lines";
 

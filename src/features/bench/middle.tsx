@@ -3,7 +3,7 @@ import type { Hears, MeasuringStation } from "@/core/stations/station";
 import { DeskPaper } from "@/ui/desk-paper";
 import { PICTURES } from "./stations";
 import type { PictureProps } from "./stations/picture";
-import type { ListenerState } from "./use-listener";
+import type { ListenerState } from "./listening/use-listener";
 
 /** The middle of the bench at a station that measures. */
 export function Middle(props: PictureProps) {

@@ -11,8 +11,8 @@ import { Card } from "@/ui/card";
 import { READING_FONT } from "@/ui/theme";
 import type { JobView } from "../job/use-job-records";
 import { Choice } from "./choice";
-import { RecordingOn } from "./recording-on";
-import { SwitchedOn } from "./switched-on";
+import { RecordingOn } from "./recording/recording-on";
+import { SwitchedOn } from "./practice/switched-on";
 import type { MeasuringStation } from "@/core/stations/station";
 
 export interface NowPlayingProps {

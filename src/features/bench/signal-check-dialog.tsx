@@ -10,7 +10,7 @@ import { Link } from "@/ui/link";
 import type { SignalReport } from "@/core/measure/signal-findings";
 import { SignalCheckTable } from "../sound/signal-check-table";
 import { SideCheck } from "../sound/side-check";
-import type { ListenerState } from "./use-listener";
+import type { ListenerState } from "./listening/use-listener";
 
 interface SignalCheckDialogProps {
   listener: ListenerState;

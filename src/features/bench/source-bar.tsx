@@ -9,7 +9,7 @@ import { FileButton } from "@/ui/file-button";
 import { KeyCap } from "@/ui/key-cap";
 import { READING_FONT, token } from "@/ui/theme";
 import { SignalCheckDialog } from "./signal-check-dialog";
-import type { ListenerState } from "./use-listener";
+import type { ListenerState } from "./listening/use-listener";
 
 interface SourceBarProps {
   listener: ListenerState;

@@ -3,7 +3,7 @@ import { SWITCHES } from "@/core/records/machine";
 import type { Circumstances } from "@/core/records/reading";
 import { reverses, type DeckStatus } from "@/core/simulator/deck-status";
 import { readDraft, saveDraft } from "@/storage/drafts";
-import type { ListenerState } from "./use-listener";
+import type { ListenerState } from "./listening/use-listener";
 
 /** What was chosen, and in which draft it is kept. */
 interface ChoiceOf {

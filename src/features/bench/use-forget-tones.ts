@@ -1,6 +1,6 @@
 import { useEffect, useRef } from "react";
 import type { Circumstances } from "@/core/records/reading";
-import type { ListenerState } from "./use-listener";
+import type { ListenerState } from "./listening/use-listener";
 
 /** Another direction, another head or another blank tape plays, or something was switched: the tones that were heard live are not its own. */
 export function useForgetTones(

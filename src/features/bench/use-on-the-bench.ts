@@ -8,7 +8,7 @@ import type { OnTheBench, Told } from "@/core/stations/on-the-bench";
 import type { MeasuringStation } from "@/core/stations/station";
 import { asTurned, occasionOf, stillTold, toldNext } from "@/core/stations/told";
 import type { JobView } from "../job/use-job-records";
-import type { ListenerState } from "./use-listener";
+import type { ListenerState } from "./listening/use-listener";
 import { usePriorJobs } from "./use-prior-jobs";
 import { useBiasScrews } from "./use-bias-screws";
 import { useThought } from "./use-thought";

@@ -3,8 +3,8 @@ import { decodeSound } from "@/audio/decode-sound";
 import type { RecordingReport } from "@/core/recordings/measure-recording";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import { everySequence } from "@/storage/sequences";
-import { callback, startRecordingMeter, type WorkerOf } from "@/workers/start-worker";
-import type { RecordingApi } from "@/workers/recording.worker";
+import { KeptWorker } from "@/workers/kept-worker";
+import { callback, startRecordingMeter } from "@/workers/start-worker";
 
 export interface HeardFile {
   id: number;
@@ -24,17 +24,18 @@ const STREAMED = /\.(wav|wave|flac)$/i;
 /** Recordings that were dropped, measured one after the other in a worker. */
 export function useRecordings() {
   const [files, setFiles] = useState<HeardFile[]>([]);
-  const meter = useRef<WorkerOf<RecordingApi> | null>(null);
+  const [meter] = useState(() => new KeptWorker(startRecordingMeter));
   const queue = useRef<Array<{ id: number; file: File; tape: ReferenceTape | null }>>([]);
-  const busy = useRef<number | null>(null);
+  const busy = useRef<{ id: number; cancelled: boolean } | null>(null);
   const nextId = useRef(1);
 
   useEffect(
     () => () => {
-      meter.current?.end();
-      meter.current = null;
+      queue.current = [];
+      if (busy.current) busy.current.cancelled = true;
+      meter.end();
     },
-    [],
+    [meter],
   );
 
   const setState = useCallback(
@@ -47,18 +48,20 @@ export function useRecordings() {
     if (busy.current !== null) return;
     for (let job = queue.current.shift(); job; job = queue.current.shift()) {
       const { id, file, tape } = job;
-      busy.current = id;
+      const mine = (busy.current = { id, cancelled: false });
       setState(id, { kind: "measuring", share: 0 });
-      meter.current ??= startRecordingMeter();
       try {
         const from = (await isStreamed(file)) ? file : await decodeSound(file);
         const sequences = await everySequence();
-        const report = await meter.current.api.measure(
-          from,
-          tape,
-          sequences,
-          callback((share: number) => setState(id, { kind: "measuring", share })),
-        );
+        // a worker that was not asked yet has nothing to cancel
+        const report = mine.cancelled
+          ? null
+          : await meter.api.measure(
+              from,
+              tape,
+              sequences,
+              callback((share: number) => setState(id, { kind: "measuring", share })),
+            );
         setState(id, report ? { kind: "done", report } : { kind: "cancelled" });
       } catch (error) {
         setState(id, { kind: "refused", why: (error as Error).message });
@@ -93,8 +96,10 @@ export function useRecordings() {
   };
 
   const cancel = (id: number) => {
-    if (busy.current === id) void meter.current?.api.cancel();
-    else {
+    if (busy.current?.id === id) {
+      busy.current.cancelled = true;
+      void meter.begun?.cancel();
+    } else {
       queue.current = queue.current.filter((job) => job.id !== id);
       setState(id, { kind: "cancelled" });
     }

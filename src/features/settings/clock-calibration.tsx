@@ -3,7 +3,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
-import { clockFrom } from "@/core/records/input-calibration";
+import { clockFrom, clockIsKnown, UNCALIBRATED_PPM } from "@/core/records/input-calibration";
 import { fixed, THIN_SPACE } from "@/core/text/number-text";
 import type { ListeningResult } from "@/core/live/listening-result";
 import type { Calibration } from "@/core/records/input-calibration";
@@ -19,9 +19,6 @@ interface ClockCalibrationProps {
   onTone(hz: number): void;
 }
 
-/** A clock that was never calibrated is taken as right within so much: what is known no better is not kept. */
-const UNCALIBRATED_PPM = 50;
-
 /** Compares the device's clock with a frequency that is known better. */
 export function ClockCalibration({ input, live, toneHz, known, onTone }: ClockCalibrationProps) {
   const [frequency, setFrequency] = useState(String(toneHz));
@@ -30,8 +27,9 @@ export function ClockCalibration({ input, live, toneHz, known, onTone }: ClockCa
   const ppm = Number(uncertainty);
   const usable = hz >= 200 && hz <= 20_000 && ppm > 0;
   const speed = live?.speed ?? null;
-  const found = speed?.settled && usable ? clockFrom(speed, ppm) : null;
-  const surer = found !== null && found.uncertaintyPpm < UNCALIBRATED_PPM;
+  const settled = usable && speed?.settled ? speed : null;
+  const found = settled && clockFrom(settled, ppm);
+  const enough = settled !== null && clockIsKnown(settled, ppm);
   return (
     <Card title="Clock">
       <Box sx={{ color: "text.secondary", lineHeight: 1.4, mb: 1.5 }}>
@@ -56,7 +54,7 @@ export function ClockCalibration({ input, live, toneHz, known, onTone }: ClockCa
       </Box>
       <Box sx={{ fontFamily: READING_FONT, my: 1.5, fontSize: 18 }} role="status">
         {found
-          ? `${fixed(found.ppm, 1, true)} ± ${found.uncertaintyPpm.toFixed(1)}${THIN_SPACE}ppm${surer ? "" : ": listen on"}`
+          ? `${fixed(found.ppm, 1, true)} ± ${found.uncertaintyPpm.toFixed(1)}${THIN_SPACE}ppm${enough ? "" : ": listen on"}`
           : speed
             ? "settling…"
             : "no tone yet"}
@@ -67,7 +65,7 @@ export function ClockCalibration({ input, live, toneHz, known, onTone }: ClockCa
         </Button>
         <Button
           variant="contained"
-          disabled={!input || !surer || hz !== toneHz}
+          disabled={!input || !enough || hz !== toneHz}
           onClick={() =>
             input &&
             found &&

@@ -4,6 +4,7 @@ import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import { fullScaleDbu } from "@/core/records/input-calibration";
+import { whyNoSteadySine } from "@/core/measure/steady-sine";
 import { fixed } from "@/core/text/number-text";
 import type { SignalReport } from "@/core/measure/signal-findings";
 import type { Calibration } from "@/core/records/input-calibration";
@@ -16,15 +17,13 @@ interface LevelCalibrationProps {
   known: Calibration["level"];
 }
 
-const QUIETEST_DBFS = -60;
-
 /** Turns dBFS into dBu from a sine of known voltage on both inputs. */
 export function LevelCalibration({ input, report, known }: LevelCalibrationProps) {
   const [volts, setVolts] = useState("0.775");
   const value = Number(volts);
   const levels = report?.channels.map(({ rmsDbfs }) => rmsDbfs) ?? [];
-  const usable =
-    value > 0 && value < 100 && levels.length > 0 && levels.every((level) => level > QUIETEST_DBFS);
+  const why = report ? whyNoSteadySine(report) : "nothing is heard yet";
+  const usable = value > 0 && value < 100 && why === null;
   const keep = () =>
     input &&
     void changeCalibration(input.deviceId, input.name, {
@@ -48,9 +47,7 @@ export function LevelCalibration({ input, report, known }: LevelCalibrationProps
         onChange={({ target }) => setVolts(target.value)}
       />
       <Box sx={{ my: 1.5, color: "text.secondary" }}>
-        {usable
-          ? `reads ${levels.map((level) => fixed(level + 3.01, 2)).join(" and ")} dBFS (sine peak)`
-          : "no steady level above −60 dBFS on every channel yet"}
+        {why ?? `reads ${levels.map((level) => fixed(level + 3.01, 2)).join(" and ")} dBFS (sine peak)`}
       </Box>
       <Button variant="contained" disabled={!input || !usable} onClick={keep}>
         Keep

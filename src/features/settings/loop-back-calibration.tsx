@@ -3,7 +3,7 @@ import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import LinearProgress from "@mui/material/LinearProgress";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { playBlocks } from "@/audio/sound-player";
 import { fixed } from "@/core/text/number-text";
 import { single } from "@/core/signals/presets";
@@ -29,12 +29,17 @@ const RATE_HZ = 48_000;
 export function LoopBackCalibration({ input, outputId, known, measure }: LoopBackCalibrationProps) {
   const [share, setShare] = useState<number | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
+  const running = useRef<AbortController | null>(null);
+  // what is measured belongs to this input, and to somebody who is here
+  useEffect(() => () => running.current?.abort(new Error("The input was changed. Measure again.")), [input]);
 
   const run = async () => {
     if (!input) return;
     setTrouble(null);
     setShare(0);
     const player = startPlayer();
+    const over = new AbortController();
+    running.current = over;
     try {
       const { port1, port2 } = new MessageChannel();
       const tone = single(
@@ -47,12 +52,14 @@ export function LoopBackCalibration({ input, outputId, known, measure }: LoopBac
         handOver(port1, [port1]),
         callback((done: number) => setShare(0.6 * done)),
       );
-      await new Promise<void>((ended, failed) => {
-        playBlocks(port2, RATE_HZ, outputId, 1, () => ended()).catch(failed);
+      await unlessOver(over.signal, async (ended) => {
+        const playing = await playBlocks(port2, RATE_HZ, outputId, 1, ended);
+        over.signal.addEventListener("abort", playing.stop);
+        if (over.signal.aborted) playing.stop();
       });
       setShare(0.7);
-      await new Promise((done) => setTimeout(done, 1000 * SILENT_SECONDS));
-      const loop = await measure(TONE_HZ);
+      await unlessOver(over.signal, (ended) => void setTimeout(ended, 1000 * SILENT_SECONDS));
+      const loop = await unlessOver<LoopBack>(over.signal, async (done) => done(await measure(TONE_HZ)));
       await changeCalibration(input.deviceId, input.name, {
         loopBack: { ...loop, at: new Date().toISOString() },
       });
@@ -93,4 +100,16 @@ export function LoopBackCalibration({ input, outputId, known, measure }: LoopBac
       </Box>
     </Card>
   );
+}
+
+/** What is begun, to its end; rejects with the reason as soon as it is not wanted any more. */
+function unlessOver<T = unknown>(
+  over: AbortSignal,
+  begin: (done: (value: T) => void) => Promise<void> | void,
+): Promise<T> {
+  return new Promise((done, failed) => {
+    over.throwIfAborted();
+    over.addEventListener("abort", () => failed(over.reason as Error));
+    Promise.resolve(begin(done)).catch(failed);
+  });
 }

@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import { openSoundCard, type SoundCardInput } from "@/audio/sound-card";
 import type { ListeningResult } from "@/core/live/listening-result";
+import { Sessions } from "@/core/live/session";
 import type { SignalReport } from "@/core/measure/signal-findings";
 import { BUILT_IN_TAPES } from "@/core/reference/built-in-tapes";
 import { callback, handOver, startListener, type Listener } from "@/workers/start-worker";
@@ -9,44 +10,50 @@ const KEPT_SECONDS = 12;
 
 /** The sound card by itself, without a job: its signal, and the frequency of a tone that is fed to it. */
 export function useSoundCheck() {
+  const [sessions] = useState(() => new Sessions());
   const listener = useRef<Listener | null>(null);
-  const card = useRef<SoundCardInput | null>(null);
   const [input, setInput] = useState<Omit<SoundCardInput, "port" | "stop"> | null>(null);
   const [report, setReport] = useState<SignalReport | null>(null);
   const [live, setLive] = useState<ListeningResult | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
+  useEffect(() => () => void sessions.end(), [sessions]);
 
-  const stop = () => {
-    card.current?.stop();
-    card.current = null;
-    listener.current?.end();
+  const forget = () => {
     listener.current = null;
     setInput(null);
     setReport(null);
     setLive(null);
   };
-  useEffect(
-    () => () => {
-      card.current?.stop();
-      listener.current?.end();
-    },
-    [],
-  );
+  const stop = () => {
+    void sessions.end();
+    forget();
+  };
 
   /** @param toneHz the tone that its clock is compared with */
   const start = async (deviceId: string | null, toneHz: number): Promise<void> => {
-    stop();
+    const session = sessions.begin();
+    forget();
     setTrouble(null);
+    const fail = (sentence: string) => {
+      if (session.closed) return;
+      stop();
+      setTrouble(sentence);
+    };
     try {
-      const opened = await openSoundCard(deviceId, () => {
-        stop();
-        setTrouble("The sound card went away. Plug it in and start it again.");
-      });
-      card.current = opened;
+      await sessions.earlierEnded();
+      const opened = await openSoundCard(deviceId, () =>
+        fail("The sound card went away. Plug it in and start it again."),
+      );
+      session.own(() => opened.stop());
+      // somebody may have stopped it, or left, while the browser asked whether it may listen
+      if (session.closed) return;
       const { port } = opened;
+      const mine = startListener();
+      session.own(mine.end);
+      mine.died.catch(({ message }: Error) => fail(message));
+      listener.current = mine;
       setInput(opened);
-      listener.current = startListener();
-      await listener.current.api.startInput(
+      await mine.api.startInput(
         handOver(port, [port]),
         { sampleRateHz: opened.sampleRateHz, channelCount: opened.channelCount, clockPpm: 0 },
         {
@@ -61,15 +68,21 @@ export function useSoundCheck() {
           sequences: [],
         },
         callback((result: ListeningResult) => {
+          if (session.closed) return;
           setLive(result);
           if (result.check) setReport(result.check);
         }),
-        callback(() => setTrouble("Nothing has come from the sound card for a while. Start it again.")),
+        callback(() => fail("Nothing has come from the sound card for a while. Start it again.")),
       );
     } catch (error) {
-      stop();
-      setTrouble((error as Error).message);
+      fail((error as Error).message);
     }
+  };
+
+  /** What is asked of the worker that listens. @throws Error with a sentence where there is none any more */
+  const api = () => {
+    if (!listener.current) throw new Error("No input is listened to any more. Start it again.");
+    return listener.current.api;
   };
 
   return {
@@ -79,7 +92,7 @@ export function useSoundCheck() {
     trouble,
     start,
     stop,
-    findSides: () => listener.current!.api.findSides(),
-    loopBack: (toneHz: number) => listener.current!.api.loopBack(toneHz),
+    findSides: async () => api().findSides(),
+    loopBack: async (toneHz: number) => api().loopBack(toneHz),
   };
 }

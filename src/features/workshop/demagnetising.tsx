@@ -12,7 +12,7 @@ import { recordsTape } from "@/core/records/machine";
 import { fixed, THIN_SPACE } from "@/core/text/number-text";
 import { appendAdjustment, newId } from "@/storage/jobs";
 import { READING_FONT } from "@/ui/theme";
-import type { ListenerState } from "../bench/use-listener";
+import type { ListenerState } from "../bench/listening/use-listener";
 import { stationHref } from "../job/job-tape-line";
 import type { JobView } from "../job/use-job-records";
 

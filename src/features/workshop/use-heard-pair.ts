@@ -19,7 +19,13 @@ export function useHeardPair() {
     player.current = null;
     setHeard(null);
   };
-  useEffect(() => () => player.current?.stop(), []);
+  useEffect(
+    () => () => {
+      asked.current++;
+      player.current?.stop();
+    },
+    [],
+  );
 
   const play = async (pair: readonly [Recording, Recording], first: 0 | 1) => {
     stop();

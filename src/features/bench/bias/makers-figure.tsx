@@ -12,7 +12,7 @@ import { typedNumber } from "@/core/text/typed-number";
 import { appendReadings, newId } from "@/storage/jobs";
 import { changeMachine } from "@/storage/machines";
 import type { PictureProps } from "../stations/picture";
-import { TypedFigures } from "../typed-figures";
+import { TypedFigures } from "../logging/typed-figures";
 
 const UNITS = ["V", "mV", "mA"] as const satisfies ReadonlyArray<BiasFigure["unit"]>;
 

@@ -23,7 +23,7 @@ import type { JobView } from "@/features/job/use-job-records";
 import { FlutterPanel } from "./meters-and-spectrum";
 import { Waveform } from "@/ui/waveform";
 import { marksOf, PartsPicture } from "./parts-picture";
-import type { ListenerState } from "../use-listener";
+import type { ListenerState } from "../listening/use-listener";
 import { SixPlaces } from "./six-places";
 import { Tick } from "./tick";
 import { WatchPanel } from "./watch-panel";

@@ -4,7 +4,7 @@ import { fixed, THIN_SPACE } from "@/core/text/number-text";
 import type { JobView } from "@/features/job/use-job-records";
 import { Announcer } from "@/ui/announcer";
 import { READING_FONT } from "@/ui/theme";
-import type { ListenerState } from "../use-listener";
+import type { ListenerState } from "../listening/use-listener";
 
 /** A microphone at the mechanism: how often it ticks, and which part turns so. */
 export function Tick({ view: { machine, job }, listener }: { view: JobView; listener: ListenerState }) {

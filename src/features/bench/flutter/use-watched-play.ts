@@ -3,7 +3,7 @@ import * as z from "@/core/text/zod";
 import type { WatchedBefore } from "@/core/measure/watch-log";
 import { watchSchema } from "@/core/records/runs";
 import { dropDraft, readDraft, saveDraft } from "@/storage/drafts";
-import type { ListenerState } from "../use-listener";
+import type { ListenerState } from "../listening/use-listener";
 
 const keptSchema = z.object({
   track: watchSchema.omit({ id: true, jobId: true, at: true, label: true }),

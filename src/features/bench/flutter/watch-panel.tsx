@@ -16,7 +16,7 @@ import { READING_FONT } from "@/ui/theme";
 import { Spectrogram } from "@/ui/spectrogram";
 import { WatchChart } from "@/ui/watch-chart";
 import { download } from "@/features/job/download";
-import type { ListenerState } from "../use-listener";
+import type { ListenerState } from "../listening/use-listener";
 import { useWatchedPlay } from "./use-watched-play";
 
 interface WatchPanelProps {

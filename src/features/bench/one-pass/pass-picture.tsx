@@ -13,7 +13,7 @@ import { VerdictMark } from "@/ui/verdict-mark";
 import type { JobView } from "@/features/job/use-job-records";
 import { tapePieces } from "@/features/tapes/tape-pieces";
 import { DeskPaper } from "@/ui/desk-paper";
-import type { ListenerState } from "../use-listener";
+import type { ListenerState } from "../listening/use-listener";
 import type { PassHands } from "./use-one-pass";
 
 interface PassPictureProps {

@@ -3,7 +3,7 @@ import { againOpen, beginPass, endPass, passIsOver, passStep, type OnePass } fro
 import { passDoubt } from "@/core/live/pass-doubt";
 import type { OnTheBench } from "@/core/stations/on-the-bench";
 import { appendEntries, newId } from "@/storage/jobs";
-import type { ListenerState } from "../use-listener";
+import type { ListenerState } from "../listening/use-listener";
 
 export interface PassHands {
   /** Null while none was begun. */

@@ -14,7 +14,7 @@ import { typedNumber } from "@/core/text/typed-number";
 import { NumberField } from "@/ui/number-field";
 import { ResponseChart } from "@/ui/response-chart";
 import type { JobView } from "@/features/job/use-job-records";
-import type { ListenerState } from "../use-listener";
+import type { ListenerState } from "../listening/use-listener";
 import { headSigns } from "@/core/stations/head-signs";
 import type { PlaybackNumbers, ResponseOfChannel } from "@/core/playback/playback-numbers";
 

@@ -17,9 +17,9 @@ import { PressButton } from "@/ui/press-button";
 import { READING_FONT } from "@/ui/theme";
 import { MakersFigure } from "../bias/makers-figure";
 import { Figure } from "../figure";
-import { HearsSourceOrTape } from "../hears-source-or-tape";
-import { RecordSteps } from "../record-steps";
-import { onThisTape } from "../record-view";
+import { HearsSourceOrTape } from "../recording/hears-source-or-tape";
+import { RecordSteps } from "../recording/record-steps";
+import { onThisTape } from "../recording/record-view";
 import type { PictureProps, StationPicture } from "./picture";
 
 const SCHOOLS: Record<BiasSchool, string> = {

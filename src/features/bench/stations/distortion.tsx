@@ -7,8 +7,8 @@ import { fixed } from "@/core/text/number-text";
 import { HarmonicLadder } from "@/ui/harmonic-ladder";
 import { ThirdAgainstLevel } from "@/ui/third-against-level";
 import { Figure } from "../figure";
-import { RecordSteps } from "../record-steps";
-import { onThisTape } from "../record-view";
+import { RecordSteps } from "../recording/record-steps";
+import { onThisTape } from "../recording/record-view";
 import { UsualCauses } from "../usual-causes";
 import type { PictureProps, StationPicture } from "./picture";
 

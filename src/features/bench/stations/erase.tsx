@@ -9,10 +9,10 @@ import { eraseCausesNow, secondPassCauses } from "@/core/stations/erase-causes";
 import { erasedNow, isAtLeast } from "@/core/stations/erase";
 import { EraseStaircase } from "@/ui/erase-staircase";
 import { Figure } from "../figure";
-import { Blanking } from "../blanking";
+import { Blanking } from "../recording/blanking";
 import { OneOf } from "../one-of";
-import { RecordSteps } from "../record-steps";
-import { onThisTape } from "../record-view";
+import { RecordSteps } from "../recording/record-steps";
+import { onThisTape } from "../recording/record-view";
 import { UsualCauses } from "../usual-causes";
 import type { PictureProps, StationPicture } from "./picture";
 

@@ -9,7 +9,7 @@ import { appendReadings, newId } from "@/storage/jobs";
 import { ControlTest } from "../control-test";
 import { Figure } from "../figure";
 import { OneOf } from "../one-of";
-import { TypedFigures } from "../typed-figures";
+import { TypedFigures } from "../logging/typed-figures";
 import type { PictureProps, StationPicture } from "./picture";
 import { isSilent } from "@/core/playback/dead-channel";
 import type { ChannelLevel } from "@/core/playback/playback-level";

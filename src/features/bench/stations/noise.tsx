@@ -9,8 +9,8 @@ import { fixed, hertzText, THIN_SPACE } from "@/core/text/number-text";
 import { READING_FONT } from "@/ui/theme";
 import { Figure } from "../figure";
 import { OneOf } from "../one-of";
-import { RecordSteps } from "../record-steps";
-import { onThisTape } from "../record-view";
+import { RecordSteps } from "../recording/record-steps";
+import { onThisTape } from "../recording/record-view";
 import { UsualCauses } from "../usual-causes";
 import type { PictureProps, StationPicture } from "./picture";
 

@@ -7,8 +7,8 @@ import { fixed, THIN_SPACE, withUncertainty } from "@/core/text/number-text";
 import { appendReadings, newId } from "@/storage/jobs";
 import { WatchChart } from "@/ui/watch-chart";
 import { Figure } from "../figure";
-import { Send } from "../send";
-import { TypedFigures } from "../typed-figures";
+import { Send } from "../recording/send";
+import { TypedFigures } from "../logging/typed-figures";
 import { UsualCauses } from "../usual-causes";
 import type { PictureProps, StationPicture } from "./picture";
 

@@ -5,7 +5,7 @@ import type { Advised } from "@/core/stations/advised";
 import type { OnTheBench } from "@/core/stations/on-the-bench";
 import type { MeasuringStation } from "@/core/stations/station";
 import type { JobView } from "@/features/job/use-job-records";
-import type { ListenerState } from "../use-listener";
+import type { ListenerState } from "../listening/use-listener";
 
 export interface PictureProps {
   /** The job's records at the tape speed that is worked at. */

@@ -4,12 +4,12 @@ import type { SourceAndTape } from "@/core/playback/source-and-tape";
 import { fixed, THIN_SPACE } from "@/core/text/number-text";
 import { READING_FONT } from "@/ui/theme";
 import { Figure } from "../figure";
-import { HearsSourceOrTape } from "../hears-source-or-tape";
-import { RecordSteps } from "../record-steps";
-import { Send } from "../send";
-import { SetZero } from "../set-zero";
-import { MeterInRecord } from "../meter-in-record";
-import { onThisTape } from "../record-view";
+import { HearsSourceOrTape } from "../recording/hears-source-or-tape";
+import { RecordSteps } from "../recording/record-steps";
+import { Send } from "../recording/send";
+import { SetZero } from "../recording/set-zero";
+import { MeterInRecord } from "../recording/meter-in-record";
+import { onThisTape } from "../recording/record-view";
 import type { PictureProps, StationPicture } from "./picture";
 
 /** What went in and what came back, a ruler for each channel. */

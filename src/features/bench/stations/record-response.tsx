@@ -9,8 +9,8 @@ import { ResponseChart, type ResponseLine } from "@/ui/response-chart";
 import { PressButton } from "@/ui/press-button";
 import { VerdictMark } from "@/ui/verdict-mark";
 import { Figure } from "../figure";
-import { RecordSteps } from "../record-steps";
-import { onThisTape } from "../record-view";
+import { RecordSteps } from "../recording/record-steps";
+import { onThisTape } from "../recording/record-view";
 import type { PictureProps, StationPicture } from "./picture";
 
 const NAMES: Record<RecordSource, string> = { steps: "tones", sweep: "sweep", pink: "noise" };

@@ -7,8 +7,8 @@ import { reductionCauses } from "@/core/stations/reduction-causes";
 import { ErrorMap } from "@/ui/error-map";
 import { shortDay } from "@/ui/short-day";
 import { Figure } from "../figure";
-import { RecordSteps } from "../record-steps";
-import { onThisTape } from "../record-view";
+import { RecordSteps } from "../recording/record-steps";
+import { onThisTape } from "../recording/record-view";
 import { UsualCauses } from "../usual-causes";
 import type { PictureProps, StationPicture } from "./picture";
 

@@ -1,0 +1,45 @@
+import { describe, expect, it } from "vitest";
+import { FOLLOWED_TAPE } from "@/testing/follow-the-screens";
+import { PlaybackBench } from "@/testing/playback-bench";
+import { response } from "./response";
+
+const HZ = [1000, 10_000];
+const TAPE = {
+  ...FOLLOWED_TAPE,
+  bands: FOLLOWED_TAPE.bands
+    .filter(({ role, frequencyHz }) => role === "level" || (role === "response" && HZ.includes(frequencyHz)))
+    .map((band) => ({ ...band, seconds: 3 })),
+};
+
+/** The equaliser card of a channel, after the bands came from a machine whose right channel stands so. */
+function cards(rightDb: number) {
+  const settings = { "output.leftDb": -12, "output.rightDb": rightDb, "noise.db": -95, "hum.db": -100 };
+  const bench = new PlaybackBench("ellesby-c-1r", TAPE, settings, 5);
+  bench.goTo("response");
+  bench.playFrom(0, TAPE.bands.length - 1);
+  const laid = bench.laid("response");
+  const card = (channel: string) => {
+    const { adjusters } = response.advise(laid, null);
+    const own = adjusters.find((adjuster) => adjuster.channel === channel);
+    return response.advise(laid, own?.id ?? null);
+  };
+  return { left: card("left"), right: card("right") };
+}
+
+describe("the equaliser card", () => {
+  it("of a channel on which nothing arrives sends to the input, and leaves the other's as it is", () => {
+    const { left, right } = cards(-110);
+    expect(right).toMatchObject({ advice: { kind: "unclear" }, headline: "look at the input" });
+    expect(right.reason).toMatch(/^right: silent/);
+    expect(left.headline).not.toBe("look at the input");
+    expect(left.toSet.value).not.toBeNull();
+  });
+
+  it("of channels that both play sends to no input", () => {
+    const { left, right } = cards(-12);
+    for (const { headline, toSet } of [left, right]) {
+      expect(headline).not.toBe("look at the input");
+      expect(toSet.value).not.toBeNull();
+    }
+  });
+});
