@@ -100,12 +100,7 @@ export function SoundCardPanel() {
             onTone={(hz) => void start(hz)}
           />
           <LevelCalibration input={input} report={report} known={calibration?.level ?? null} />
-          <LoopBackCalibration
-            input={input}
-            outputId={settings.outputId}
-            known={calibration?.loopBack ?? null}
-            measure={sound.loopBack}
-          />
+          <LoopBackCalibration input={input} known={calibration?.loopBack ?? null} measure={sound.loopBack} />
         </Box>
       </Box>
     </Box>

@@ -1,12 +1,9 @@
 import { useEffect, useRef, useState } from "react";
-import { playBlocks, type Playing } from "@/audio/sound-player";
+import type { Playing } from "@/audio/sound-player";
 import { amplitudeOf } from "@/core/dsp/decibels";
 import { Sessions } from "@/core/live/session";
 import type { Sequence } from "@/core/signals/sequence";
-import { readSettings } from "@/storage/settings";
-import { callback, handOver, startPlayer } from "@/workers/start-worker";
-
-const RATE_HZ = 48_000;
+import { playSequence } from "../sound/play-sequence";
 
 /** Plays one sequence at a time through the chosen output. */
 export function usePlayer() {
@@ -32,34 +29,15 @@ export function usePlayer() {
     const session = sessions.begin();
     forget();
     setTrouble(null);
-    const finish = (why: string | null) => {
-      if (session.closed) return;
-      stop();
-      setTrouble(why);
-    };
-    const player = startPlayer();
-    session.own(player.end);
-    player.died.catch(({ message }: Error) => finish(message));
-    const { port1, port2 } = new MessageChannel();
-    try {
-      const progress = callback((done: number) => !session.closed && setShare(done));
-      await player.api.open(sequence, RATE_HZ, handOver(port1, [port1]), progress);
-      const { outputId } = await readSettings();
-      if (session.closed) return;
-      setSequenceId(sequence.id);
-      const begun = await playBlocks(port2, RATE_HZ, outputId, amplitudeOf(levelDb), (late) =>
-        finish(
-          late > 0
-            ? `${late} samples came too late and were silent: the computer was too busy. Play it again, or export it as a file.`
-            : null,
-        ),
-      );
-      // of two that were asked for one after the other only the latter sounds
-      session.own(begun.stop);
-      if (!session.closed) playing.current = begun;
-    } catch (error) {
-      finish((error as Error).message);
-    }
+    setSequenceId(sequence.id);
+    const begun = await playSequence(session, sequence, amplitudeOf(levelDb), {
+      onProgress: setShare,
+      onEnd: (why) => {
+        stop();
+        setTrouble(why);
+      },
+    });
+    if (begun) playing.current = begun;
   };
 
   return {
