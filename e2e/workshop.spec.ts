@@ -183,11 +183,17 @@ test("intake: what the complaint means says what to do first; it travels with it
   await expect(found.getByRole("link", { name: "Azimuth" })).toBeVisible();
   await page.getByRole("textbox", { name: "What came with it" }).fill("two reels");
   await page.getByLabel("Wanted by").fill("2026-11-01");
-  const image = await page.screenshot({ clip: { x: 0, y: 0, width: 60, height: 40 } });
+  const buffer = await page.screenshot();
   await page
     .getByLabel("Pictures", { exact: true })
-    .setInputFiles({ name: "front.png", mimeType: "image/png", buffer: image });
-  await expect(page.getByRole("button", { name: /^Open: Picture of the machine/ })).toBeVisible();
+    .setInputFiles(
+      ["front", "back", "inside"].map((name) => ({ name: `${name}.png`, mimeType: "image/png", buffer })),
+    );
+  // they are kept though their page is left for another one at once
+  await page.getByRole("link", { name: "0412" }).first().click();
+  await expect(page).toHaveURL(/0412$/);
+  await page.goBack();
+  await expect(page.getByRole("button", { name: /^Open: Picture of the machine/ })).toHaveCount(3);
 
   await page.goto("/jobs/demo-job-0412");
   const saved = page.waitForEvent("download");
@@ -201,7 +207,7 @@ test("intake: what the complaint means says what to do first; it travels with it
   await expect(elsewhere.getByText("wanted by 1 Nov")).toBeVisible();
   await elsewhere.goto("/jobs/demo-job-0412/bench/intake");
   await expect(elsewhere.getByRole("textbox", { name: "What came with it" })).toHaveValue("two reels");
-  await expect(elsewhere.getByRole("button", { name: /^Open: Picture of the machine/ })).toBeVisible();
+  await expect(elsewhere.getByRole("button", { name: /^Open: Picture of the machine/ })).toHaveCount(3);
 });
 
 test("a tape that sheds is not baked without consent, and once played nothing is logged before the path is clean", async ({

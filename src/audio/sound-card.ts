@@ -10,19 +10,24 @@ export interface SoundCardInput {
   stop(): void;
 }
 
-/** Why an input stopped by itself. */
-export type InputLoss = "unplugged" | "interrupted";
+/** What became of an input that stopped by itself, and the way back. */
+export const INPUT_LOST = {
+  unplugged: "The sound card went away. Plug it in and start it again.",
+  interrupted: "The sound card was stopped by the system, by sleep or by another program. Start it again.",
+  silent: "Nothing has come from the sound card for a while. Start it again.",
+};
+type Loss = keyof typeof INPUT_LOST;
 
 const UNPROCESSED = { echoCancellation: false, noiseSuppression: false, autoGainControl: false };
 
 /**
  * Opens a sound-card input, asking for unprocessed stereo: the one with that id, or the default one.
- * @param onLost called once when the device goes away, or the system stops it (sleep, another program)
+ * @param onLost called once when the device goes away, or the system stops it (sleep, another program), with a sentence
  * @throws Error with a sentence for the user when it is refused or missing
  */
 export async function openSoundCard(
   deviceId: string | null,
-  onLost: (loss: InputLoss) => void,
+  onLost: (why: string) => void,
 ): Promise<SoundCardInput> {
   if (!navigator.mediaDevices?.getUserMedia)
     throw new Error("This page may not use the sound card. Open Unzel on http://localhost or over https.");
@@ -43,10 +48,10 @@ export async function openSoundCard(
     track.stop();
     if (context.state !== "closed") void context.close();
   };
-  const lose = (loss: InputLoss) => {
+  const lose = (loss: Loss) => {
     if (stopped) return;
     stop();
-    onLost(loss);
+    onLost(INPUT_LOST[loss]);
   };
   try {
     await context.audioWorklet.addModule("/worklets/capture.js");

@@ -2,10 +2,14 @@ import { pictureSchema, type PictureMark } from "@/core/workshop/picture";
 import { database, type KeptPicture } from "./database";
 import { writes } from "./kept-writes";
 
-/** Keeps a picture with its image. */
+/** Keeps a picture with its image; one of a job that was deleted meanwhile is let go. */
 export async function keepPicture({ image, ...picture }: KeptPicture): Promise<void> {
   const known = { ...pictureSchema.parse(picture), image };
-  await writes.write("a picture", async () => void (await database.pictures.put(known)));
+  await writes.write("a picture", () =>
+    database.transaction("rw", database.jobs, database.pictures, async () => {
+      if (await database.jobs.get(known.jobId)) await database.pictures.put(known);
+    }),
+  );
 }
 
 /** What is drawn on it. */

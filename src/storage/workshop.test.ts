@@ -207,6 +207,12 @@ describe("what a job carries with it", () => {
     expect((await database.pictures.get("pic1"))!.marks).toHaveLength(1);
   });
 
+  it("a picture that is taken in while its job is deleted does not stay behind", async () => {
+    await deleteJob("j1");
+    await keepPicture(PICTURE);
+    expect(await database.pictures.count()).toBe(0);
+  });
+
   it("a backup brings back its pictures byte for byte", async () => {
     await filled();
     const archive = await writeBackup(AT);

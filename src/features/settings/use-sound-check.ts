@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from "react";
-import { openSoundCard, type SoundCardInput } from "@/audio/sound-card";
+import { INPUT_LOST, openSoundCard, type SoundCardInput } from "@/audio/sound-card";
 import type { ListeningResult } from "@/core/live/listening-result";
 import { Sessions } from "@/core/live/session";
 import type { SignalReport } from "@/core/measure/signal-findings";
@@ -41,9 +41,7 @@ export function useSoundCheck() {
     };
     try {
       await sessions.earlierEnded();
-      const opened = await openSoundCard(deviceId, () =>
-        fail("The sound card went away. Plug it in and start it again."),
-      );
+      const opened = await openSoundCard(deviceId, fail);
       session.own(() => opened.stop());
       // somebody may have stopped it, or left, while the browser asked whether it may listen
       if (session.closed) return;
@@ -72,7 +70,7 @@ export function useSoundCheck() {
           setLive(result);
           if (result.check) setReport(result.check);
         }),
-        callback(() => fail("Nothing has come from the sound card for a while. Start it again.")),
+        callback(() => fail(INPUT_LOST.silent)),
       );
     } catch (error) {
       fail((error as Error).message);

@@ -1,4 +1,4 @@
-import { openSoundCard } from "@/audio/sound-card";
+import { INPUT_LOST, openSoundCard } from "@/audio/sound-card";
 import type { LiveSource } from "@/core/live/heard-live";
 import { readCalibration } from "@/storage/calibrations";
 import { readSettings } from "@/storage/settings";
@@ -15,15 +15,7 @@ export async function startSoundCard(desk: SourceDesk): Promise<void> {
     await sessions.earlierEnded();
     const { inputId } = await readSettings();
     if (session.closed) return;
-    const input = await openSoundCard(inputId, (loss) =>
-      lose(
-        desk,
-        session,
-        loss === "unplugged"
-          ? "The sound card went away. Plug it in and start it again."
-          : "The sound card was stopped by the system, by sleep or by another program. Start it again.",
-      ),
-    );
+    const input = await openSoundCard(inputId, (why) => lose(desk, session, why));
     session.own(() => input.stop());
     const { port, ...about } = input;
     const calibration = (await readCalibration(input.deviceId)) ?? null;
@@ -43,9 +35,7 @@ export async function startSoundCard(desk: SourceDesk): Promise<void> {
       { sampleRateHz: input.sampleRateHz, channelCount: input.channelCount, clockPpm: clock?.ppm ?? 0 },
       listen,
       callback(take(desk, mine, from)),
-      callback(() =>
-        lose(desk, session, "Nothing has come from the sound card for a while. Start it again."),
-      ),
+      callback(() => lose(desk, session, INPUT_LOST.silent)),
     );
     dispatch({
       session: id,
