@@ -3,7 +3,7 @@ import { expect, test } from "./test";
 import { BenchHands } from "./bench-hands";
 import { NOT_WAV } from "./sounds";
 import { choose } from "./choose";
-import { manyLike } from "./stored";
+import { isStored, manyLike } from "./stored";
 
 test("the floor shows every job of the demo as a tape line and what can be done", async ({ page }) => {
   await page.goto("/");
@@ -218,7 +218,7 @@ test("a machine's page knows what its screws do, and where they sit once they we
   await expect.poll(movedBy).toBeGreaterThan(80);
   const after = (await screw.boundingBox())!;
   await page.getByLabel("To be known of every one").fill("The left guide is always stuck.");
-  await page.waitForTimeout(600);
+  await isStored(page, "The left guide is always stuck.");
   await page.reload();
   await page.getByRole("button", { name: "Ellesby C-3H" }).click();
   await expect(page.getByLabel("To be known of every one")).toHaveValue("The left guide is always stuck.");

@@ -2,16 +2,17 @@ import { readFile } from "node:fs/promises";
 import { expect, test } from "./test";
 import { BenchHands } from "./bench-hands";
 import { choose } from "./choose";
+import { isStored } from "./stored";
 
 test("from a new job to a printed sheet, through an emptied browser and back", async ({ page }) => {
   await page.goto("/");
   await expect(page.getByRole("article", { name: /0412/ })).toBeVisible();
   await page.keyboard.press("n");
-  await page.getByLabel("Complaint, in the owner's words").fill("Runs slow and gurgles.");
   await choose(page.getByRole("combobox", { name: "Machine" }), "Ellesby C-1R");
+  await page.getByLabel("Complaint, in the owner's words").fill("Runs slow and gurgles.");
 
   // what was typed is still there after a reload
-  await page.waitForTimeout(500);
+  await isStored(page, "Runs slow and gurgles.");
   await page.reload();
   await expect(page.getByLabel("Complaint, in the owner's words")).toHaveValue("Runs slow and gurgles.");
   await page.getByRole("button", { name: "Start the job" }).click();

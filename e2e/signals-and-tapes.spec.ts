@@ -99,8 +99,6 @@ test.describe("reference tapes", () => {
     await page.getByRole("button", { name: "Save tape" }).click();
     await expect(page.getByRole("main").getByRole("alert")).toContainText("bands 1 levelDb");
     await band.getByLabel("Level, dB").fill("−12.5");
-    // what was typed survives a reload
-    await page.waitForTimeout(300);
     await band.getByLabel("Off, left dB").fill("0.4");
     await page.getByRole("button", { name: "Save tape" }).click();
     await expect(page.getByRole("heading", { name: "=SUM(A1) ladder" })).toBeVisible();

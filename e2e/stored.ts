@@ -1,15 +1,16 @@
-import type { Page } from "@playwright/test";
+import { expect, type Page } from "@playwright/test";
+
+const NAMES = ["jobs", "readings", "adjustments", "stripDown", "machines", "drafts"];
 
 /** The storage as it stands, past everything of Unzel's. */
 export const stored = (page: Page) =>
   page.evaluate(
-    () =>
+    (names) =>
       new Promise<Record<string, Array<Record<string, unknown>>>>((resolve, reject) => {
         const opening = indexedDB.open("unzel");
         opening.onerror = () => reject(opening.error);
         opening.onsuccess = () => {
           const database = opening.result;
-          const names = ["jobs", "readings", "adjustments", "stripDown"];
           const reading = database.transaction(names);
           const found: Record<string, Array<Record<string, unknown>>> = {};
           for (const name of names) {
@@ -22,7 +23,12 @@ export const stored = (page: Page) =>
           };
         };
       }),
+    NAMES,
   );
+
+/** Waits until something that was typed is kept, in a record or as a draft. */
+export const isStored = (page: Page, text: string): Promise<void> =>
+  expect.poll(async () => JSON.stringify(await stored(page))).toContain(text);
 
 /** Puts so many jobs beside one that is kept, like it in everything but their names. */
 export const manyLike = (page: Page, jobId: string, count: number) =>

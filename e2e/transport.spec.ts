@@ -65,7 +65,7 @@ test("sides that differ share the error, or one is set alone", async ({ page }) 
   const keys = page.getByRole("group", { name: "Transport keys" });
   // away from the beginning, where the other side ends
   await keys.getByRole("button", { name: "Wind", exact: true }).click();
-  await page.waitForTimeout(2000);
+  await hands.tapeRuns(20);
   await keys.getByRole("button", { name: "Play" }).click();
   await hands.settled();
   await page.keyboard.press("f");
