@@ -41,6 +41,8 @@ export default defineConfig({
     acceptDownloads: true,
     // what keeps the application for later is tested where it is meant; elsewhere each test would fetch all of it anew
     serviceWorkers: "block",
+    // of a drawer that slides in every picture is drawn by the processor: a tenth of the whole
+    contextOptions: { reducedMotion: "reduce" },
   },
   projects: [
     { name: "bench", testIgnore: /sound-card/, use: launch(ARGUMENTS) },

@@ -4,8 +4,7 @@ import { expect, test, type Page } from "./test";
 import { BenchHands } from "./bench-hands";
 import { PAGES } from "./pages";
 
-// nothing fades: what is looked at is what stays
-test.beforeEach(({ page }) => page.emulateMedia({ reducedMotion: "reduce", colorScheme: "light" }));
+test.beforeEach(({ page }) => page.emulateMedia({ colorScheme: "light" }));
 
 const axePath = createRequire(`${process.cwd()}/`).resolve("axe-core/axe.min.js");
 

@@ -26,11 +26,12 @@ export const test = base.extend<OfATest, OfAWorker>({
   ownBrowser: [false, { option: true }],
   lasting: [
     async ({ playwright, launchOptions }, give, { project }) => {
-      const { viewport, baseURL, acceptDownloads, serviceWorkers } = project.use;
+      const { viewport, baseURL, acceptDownloads, serviceWorkers, contextOptions } = project.use;
       const options: BrowserContextOptions = { viewport, baseURL, acceptDownloads, serviceWorkers };
       const folder = await mkdtemp(join(tmpdir(), "unzel-browser-"));
       const context = await playwright.chromium.launchPersistentContext(folder, {
         ...launchOptions,
+        ...contextOptions,
         ...options,
       });
       // a page that stays keeps the process that shows pages of this address, and what it has compiled
