@@ -46,7 +46,9 @@ export function seriesOf(readings: Reading[]): Reading[][] {
   for (const reading of readings) {
     const { quantity, context } = reading;
     const key = [quantity, ...stationOf(quantity).apartBy.map((by) => PLACE[by](context))].join(" ");
-    series.set(key, [...(series.get(key) ?? []), reading]);
+    const known = series.get(key);
+    if (known) known.push(reading);
+    else series.set(key, [reading]);
   }
   return [...series.values()];
 }
