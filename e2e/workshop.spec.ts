@@ -190,7 +190,10 @@ test("intake: what the complaint means says what to do first; it travels with it
       ["front", "back", "inside"].map((name) => ({ name: `${name}.png`, mimeType: "image/png", buffer })),
     );
   // they are kept though their page is left for another one at once
-  await page.getByRole("link", { name: /^Speed/ }).first().click();
+  await page
+    .getByRole("link", { name: /^Speed/ })
+    .first()
+    .click();
   await expect(page.getByRole("meter", { name: "Speed error" })).toBeVisible();
   await page.goBack();
   await expect(page.getByRole("button", { name: /^Open: Picture of the machine/ })).toHaveCount(3);
