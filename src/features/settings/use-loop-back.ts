@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useCallback, useEffect, useState } from "react";
 import { Sessions } from "@/core/live/session";
 import type { LoopBack } from "@/core/live/loop-back";
 import { single } from "@/core/signals/presets";
@@ -22,19 +22,19 @@ export function useLoopBack(
   const [share, setShare] = useState<number | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
 
-  const stop = (why: string | null) => {
-    void sessions.end();
-    setShare(null);
-    setTrouble(why);
-  };
-  useEffect(
-    () => () => {
-      if (!sessions.current) return;
+  const stop = useCallback(
+    (why: string | null) => {
       void sessions.end();
       setShare(null);
-      setTrouble("The input was changed. Measure again.");
+      setTrouble(why);
     },
-    [input, sessions],
+    [sessions],
+  );
+  useEffect(
+    () => () => {
+      if (sessions.current) stop("The input was changed. Measure again.");
+    },
+    [input, sessions, stop],
   );
 
   const start = async (): Promise<void> => {

@@ -26,9 +26,14 @@ class PictureIntake extends WatchedValue<ReadonlyMap<string, TakingIn>> {
     super(new Map());
   }
 
-  of = (jobId: string): TakingIn => this.now().get(jobId) ?? NOTHING;
+  /** How it stands with a job; the same object until that changes. */
+  of(jobId: string): TakingIn {
+    return this.now().get(jobId) ?? NOTHING;
+  }
 
-  clearTrouble = (jobId: string): void => this.say(jobId, { trouble: null });
+  clearTrouble(jobId: string): void {
+    this.say(jobId, { trouble: null });
+  }
 
   /** @param kept says where the picture belongs, once it is stored */
   async add(jobId: string, files: readonly File[], kept: (id: string) => Promise<void>): Promise<void> {

@@ -3,8 +3,8 @@ import { pictureIntake } from "./picture-intake";
 
 /** Adds pictures to a job, and tells how that goes. */
 export function useAddPicture(jobId: string) {
-  const all = useSyncExternalStore(pictureIntake.subscribe, pictureIntake.now, pictureIntake.now);
-  const { left = 0, trouble = null } = all.get(jobId) ?? {};
+  const now = () => pictureIntake.of(jobId);
+  const { left, trouble } = useSyncExternalStore(pictureIntake.subscribe, now, now);
   return {
     add: useCallback(
       (files: readonly File[], kept: (pictureId: string) => Promise<void>) =>
