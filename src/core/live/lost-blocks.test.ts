@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { BUILT_IN_TAPES } from "@/core/reference/built-in-tapes";
-import { fmTone } from "@/testing/fm-tone";
+import { fmTone, whiteNoise } from "@/testing/fm-tone";
 import { LiveListening } from "./live-listening";
 
 const RATE = 48000;
@@ -11,9 +11,8 @@ const tone = fmTone(SECONDS, RATE, 3150 * 1.0125, [{ rateHz: 4, peak: 0.002 }], 
 type Sender = (listening: LiveListening, sound: Float64Array) => void;
 const send: Sender = (listening, sound) => listening.push([sound, sound.map((v) => v / 2)]);
 
-/** Plays the tone, every 55th block through `damage`, and looks at everything that is shown on the way. */
-function play(damage: Sender) {
-  const listening = new LiveListening({
+const listeningLive = () =>
+  new LiveListening({
     sampleRateHz: RATE,
     channelCount: 2,
     tape: BUILT_IN_TAPES[0],
@@ -21,6 +20,10 @@ function play(damage: Sender) {
     nominalHz: 3150,
     evidenceSeconds: 0,
   });
+
+/** Plays the tone, every 55th block through `damage`, and looks at everything that is shown on the way. */
+function play(damage: Sender) {
+  const listening = listeningLive();
   const shown = { speeds: [] as number[], flutters: [] as number[], levels: [] as number[], lost: 0 };
   for (let n = 0; (n + 1) * BLOCK <= tone.length; n++) {
     const block = tone.slice(n * BLOCK, (n + 1) * BLOCK);
@@ -59,5 +62,24 @@ describe("a tone with lost blocks keeps its speed, flutter and level", () => {
     expect(flutters.length).toBeGreaterThan(25);
     for (const flutter of flutters) expect(Math.abs(flutter - 0.2)).toBeLessThan(0.008);
     for (const level of levels) expect(Math.abs(level - 20 * Math.log10(0.5) + 3.01)).toBeLessThan(0.05);
+  });
+});
+
+describe("a tone of which about a tenth is lost, in places of any length", () => {
+  it.each<[string, Sender]>([
+    ["as its sender knows", (l) => l.lose(BLOCK)],
+    ["with nothing in its place", () => undefined],
+  ])("shows no settled speed that is farther off than it says: %s", (_, lose) => {
+    const chance = whiteNoise(2 * SECONDS * (RATE / BLOCK), 1);
+    const listening = listeningLive();
+    let settled = 0;
+    for (let n = 0; (n + 1) * BLOCK <= tone.length; n++) {
+      (chance[n >> 1] > 1.3 ? lose : send)(listening, tone.slice(n * BLOCK, (n + 1) * BLOCK));
+      const speed = n % 6 === 0 ? listening.result(false).speed : null;
+      if (!speed?.settled) continue;
+      settled++;
+      expect(Math.abs(speed.errorPercent - 1.25)).toBeLessThan(speed.uncertaintyPercent + 0.001);
+    }
+    expect(settled).toBeGreaterThan(15);
   });
 });
