@@ -1,5 +1,5 @@
 import { defineConfig } from "@playwright/test";
-import { CLIP, TONE } from "./e2e/sounds";
+import { CLIP, STEADY, TONE } from "./e2e/sounds";
 
 const PORT = 3217;
 const ARGUMENTS = [
@@ -46,7 +46,8 @@ export default defineConfig({
   },
   projects: [
     { name: "bench", testIgnore: /sound-card/, use: launch(ARGUMENTS) },
-    { name: "sound card", testMatch: /sound-card\.spec/, use: launch(soundCard(TONE)) },
+    { name: "sound card", testMatch: /sound-card\.spec/, use: launch(soundCard(STEADY)) },
+    { name: "flutter", testMatch: /sound-card-flutter\.spec/, use: launch(soundCard(TONE)) },
     { name: "wrong tone", testMatch: /sound-card-wrong\.spec/, use: launch(soundCard(CLIP)) },
   ],
   webServer: {

@@ -7,7 +7,20 @@ import { flacFile } from "@/testing/flac-encoder";
 import { pairTone } from "@/testing/pair-tone";
 import { pluckedNotes } from "@/testing/plucked-notes";
 import { sampled } from "@/core/dsp/sampled";
-import { BANDS, BANDS_FLAC, CLIP, CUT, LONG, NOT_WAV, SLOW, TONE, COPY, MUSIC, TILTED } from "./sounds";
+import {
+  BANDS,
+  BANDS_FLAC,
+  CLIP,
+  CUT,
+  LONG,
+  NOT_WAV,
+  SLOW,
+  STEADY,
+  TONE,
+  COPY,
+  MUSIC,
+  TILTED,
+} from "./sounds";
 
 const LONG_SECONDS = 120;
 
@@ -29,6 +42,7 @@ function longFile(): Uint8Array {
 export default async function makeSounds(): Promise<void> {
   await mkdir(dirname(TONE), { recursive: true });
   // whole numbers of cycles of carrier and modulation, so that the file can play in a loop without a click
+  const steady = fmTone(8, 48000, 3150 * 1.0125);
   const fast = fmTone(32, 48000, 3150 * 1.0125, [{ rateHz: 4, peak: 0.002 }]);
   const slow = fmTone(12, 44100, 3150 * 0.992, [{ rateHz: 1, peak: 0.0005 }]);
   const gap = new Float64Array(48000);
@@ -61,6 +75,7 @@ export default async function makeSounds(): Promise<void> {
       ),
     ),
     writeFile(TONE, wavFile([fast, fast.map((v) => 0.5 * v)], 48000, "int16")),
+    writeFile(STEADY, wavFile([steady, steady.map((v) => 0.5 * v)], 48000, "int16")),
     writeFile(CLIP, wavFile([fmTone(8, 48000, 1000), fmTone(8, 48000, 1000)], 48000, "int16")),
     writeFile(SLOW, wavFile([slow, slow], 44100, "int24")),
     writeFile(LONG, longFile()),

@@ -2,7 +2,9 @@ import { resolve } from "node:path";
 
 const FOLDER = resolve(".tmp/sounds");
 
-/** 3150 Hz, 1.25 % fast, with ±0.2 % at 4 Hz, for the sound card. */
+/** 3150 Hz, 1.25 % fast, for the sound card. */
+export const STEADY = `${FOLDER}/steady.wav`;
+/** The same with ±0.2 % at 4 Hz. */
 export const TONE = `${FOLDER}/tone.wav`;
 /** 1 kHz where 3150 Hz is expected. */
 export const CLIP = `${FOLDER}/wrong-tone.wav`;

@@ -4,7 +4,7 @@ import { sampled } from "@/core/dsp/sampled";
 import { KeptSound } from "./kept-sound";
 
 describe("sound that is kept", () => {
-  it("is what lies between its ends, however it was cut into blocks, until it is given", () => {
+  it("is what lies between its ends, however it was cut into blocks, until it is measured", () => {
     const whole = [sampled(200, (i) => i), sampled(200, (i) => -i)];
     fc.assert(
       fc.property(
@@ -23,8 +23,9 @@ describe("sound that is kept", () => {
           }
           const wanted = whole.map((x) => [...x.subarray(Math.max(0, from), Math.max(0, from + length))]);
           const heard = wanted.map((x) => x.slice(0, Math.max(0, at - Math.max(0, from))));
-          expect(kept.give().map((x) => [...x])).toEqual(heard[0].length === 0 ? [] : heard);
-          expect(kept.give()).toEqual([]);
+          const given = kept.measure((channels) => channels.map((x) => [...x]));
+          expect(given).toEqual(heard[0].length === 0 ? [] : heard);
+          expect(kept.measure((channels) => channels)).toEqual([]);
         },
       ),
       { numRuns: 200 },
@@ -37,6 +38,6 @@ describe("sound that is kept", () => {
       [1, 2, 3, 4].map((value) => new Float32Array(10).fill(value)),
       0,
     );
-    expect(kept.give().map(([first]) => first)).toEqual([1, 2]);
+    expect(kept.measure((channels) => channels.map(([first]) => first))).toEqual([1, 2]);
   });
 });

@@ -1,4 +1,5 @@
 import type { Samples } from "@/core/dsp/signal";
+import { SoundRooms } from "./sound-rooms";
 
 /**
  * Keeps what lies between two frames of a recording that is pushed in blocks of any length; in single precision, which is
@@ -11,11 +12,15 @@ export class KeptSound {
   private channels: Float32Array[] | null = null;
   private taken = 0;
 
-  /** Of one or two channels, as many as there are. */
+  /**
+   * Of one or two channels, as many as there are.
+   * @param rooms where it is kept, and others after it; its own unless told otherwise
+   */
   constructor(
     sampleRateHz: number,
     private readonly channelCount: number,
     { fromSeconds, toSeconds }: { fromSeconds: number; toSeconds: number },
+    private readonly rooms = new SoundRooms(),
   ) {
     this.from = Math.max(0, Math.round(fromSeconds * sampleRateHz));
     this.to = Math.max(this.from, Math.round(toSeconds * sampleRateHz));
@@ -23,21 +28,26 @@ export class KeptSound {
 
   /** @param at which frame of the recording the block begins with */
   push(block: readonly Samples[], at: number): void {
-    const { from, to } = this;
+    const { from, to, rooms } = this;
     const [first, last] = [Math.max(from, at), Math.min(to, at + block[0].length)];
     if (first >= last) return;
-    this.channels ??= Array.from(
-      { length: Math.min(2, this.channelCount) },
-      () => new Float32Array(to - from),
+    // what came before it was heard of is silence
+    this.channels ??= Array.from({ length: Math.min(2, this.channelCount) }, () =>
+      rooms.take(to - from).fill(0, 0, first - from),
     );
     this.channels.forEach((kept, c) => kept.set(block[c].subarray(first - at, last - at), first - from));
     this.taken = last - from;
   }
 
-  /** What came of it, none of it when nothing did; it is not kept any more then. */
-  give(): Float32Array[] {
-    const { channels, taken } = this;
+  /**
+   * What came of it, an array for each channel and none at all when nothing did, for as long as it is measured: it is not
+   * kept any more then, and what it was kept in is another's.
+   */
+  measure<T>(measured: (channels: Float32Array[]) => T): T {
+    const { channels, taken, rooms } = this;
     this.channels = null;
-    return channels?.map((x) => x.subarray(0, taken)) ?? [];
+    const result = measured(channels?.map((x) => x.subarray(0, taken)) ?? []);
+    channels?.forEach((room) => rooms.giveBack(room));
+    return result;
   }
 }

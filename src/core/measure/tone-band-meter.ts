@@ -2,6 +2,7 @@ import { amplitudeOf } from "@/core/dsp/decibels";
 import type { Samples } from "@/core/dsp/signal";
 import { humOfTheBand } from "./hum-of-the-band";
 import { KeptSound } from "./kept-sound";
+import { SoundRooms } from "./sound-rooms";
 import { TonePairMeter, type TonePair } from "./tone-pair";
 import { HUM_LINES_HZ, withoutHum } from "./without-hum";
 
@@ -50,6 +51,7 @@ export class ToneBandMeter {
     private readonly sampleRateHz: number,
     channelCount: number,
     private readonly place: TonePlace,
+    rooms = new SoundRooms(),
   ) {
     const { startSeconds, endSeconds, frequencyHz } = place;
     this.meter = new TonePairMeter(sampleRateHz, channelCount, frequencyHz);
@@ -59,12 +61,8 @@ export class ToneBandMeter {
     const last = Math.min(endSeconds - EDGE_SECONDS, first + longest);
     this.from = Math.round(first * sampleRateHz);
     this.to = Math.round(last * sampleRateHz);
-    this.kept = besideHum
-      ? new KeptSound(sampleRateHz, channelCount, {
-          fromSeconds: first - HUM_SECONDS,
-          toSeconds: last + HUM_SECONDS,
-        })
-      : null;
+    const around = { fromSeconds: first - HUM_SECONDS, toSeconds: last + HUM_SECONDS };
+    this.kept = besideHum ? new KeptSound(sampleRateHz, channelCount, around, rooms) : null;
   }
 
   /** @param at which frame of the recording the block begins with */
@@ -76,10 +74,13 @@ export class ToneBandMeter {
 
   /** Null when too little was heard; ask once, at the end. */
   result(): TonePair | null {
+    const { kept } = this;
+    return kept ? kept.measure((sound) => this.withoutHum(sound, kept.from)) : this.meter.result();
+  }
+
+  /** @param kept the sound around the tone, from the frame `keptFrom` of the recording on */
+  private withoutHum(kept: Float32Array[], keptFrom: number): TonePair | null {
     const { from, to, place, sampleRateHz } = this;
-    if (!this.kept) return this.meter.result();
-    const keptFrom = this.kept.from;
-    const kept = this.kept.give();
     if (kept.length === 0) return null;
     const begins = keptFrom / sampleRateHz;
     const [first, last] = [from - keptFrom, Math.min(to - keptFrom, kept[0].length)];

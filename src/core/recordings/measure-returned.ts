@@ -3,6 +3,7 @@ import { ProgrammeRecogniser } from "@/core/programme/programme-recogniser";
 import type { HeardPass } from "@/core/programme/recognise-by-marks";
 import { firstSineDb, returnedPass, type MeasuredSection } from "@/core/returned/returned-pass";
 import type { ReturnedSequence } from "@/core/returned/returned";
+import { SoundRooms } from "@/core/measure/sound-rooms";
 import { SectionMeter } from "@/core/returned/section-meter";
 import { placedSection } from "@/core/returned/section-places";
 import { programmeOfSequence } from "@/core/signals/programme-of-sequence";
@@ -29,11 +30,12 @@ export async function measureReturned(sound: SoundFile, sequence: Sequence): Pro
     };
 
   const all = found.flatMap(({ sections }) => sections);
+  const rooms = new SoundRooms();
   const metered = found.flatMap(({ pass, sections, speedRatio }) =>
     sections.map((heard) => {
       const placed = placedSection(sequence, programme, heard, speedRatio, all);
       const section = programme.sections[heard.index];
-      const meter = new SectionMeter(sampleRateHz, channelCount, section, placed.place);
+      const meter = new SectionMeter(sampleRateHz, channelCount, section, placed.place, rooms);
       return { ...placed, pass, meter, done: null as MeasuredSection | null };
     }),
   );

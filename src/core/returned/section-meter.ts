@@ -4,6 +4,7 @@ import { distortionOf } from "@/core/measure/distortion";
 import { countsDropOuts, DropOutMeter, USUAL_DEPTH_DB } from "@/core/measure/drop-outs";
 import { HumMeter, type HumLine } from "@/core/measure/hum";
 import { KeptSound } from "@/core/measure/kept-sound";
+import { SoundRooms } from "@/core/measure/sound-rooms";
 import { residueOf, type Residue } from "@/core/measure/residue";
 import { weightedNoise, type WeightedNoise } from "@/core/measure/weighted-noise";
 import { orderLines } from "@/core/measure/order-lines";
@@ -65,7 +66,10 @@ const LONGEST_THIRD_SECONDS = 20;
 const PER_SECOND_AND_HERTZ = 0.04;
 const CHANCE_TIMES = 5;
 
-/** Keeps the sound of one section of a sequence, pushed in blocks of any length, and measures it once, at the end. */
+/**
+ * Keeps the sound of one section of a sequence, pushed in blocks of any length, and measures it once, at the end.
+ * Sections of one recording share their rooms.
+ */
 export class SectionMeter {
   private readonly sound: KeptSound;
   /** The silence after a noise; null where there is too little of it, and after anything else. */
@@ -79,21 +83,21 @@ export class SectionMeter {
     private readonly channelCount: number,
     private readonly section: Section,
     private readonly place: SectionPlace,
+    private readonly rooms = new SoundRooms(),
   ) {
     const { startSeconds, endSeconds, quietSeconds, speedRatio } = place;
     const around =
       section.kind === "tone" && !humMatters(this.heardHz) ? LITTLE_AROUND_SECONDS : AROUND_SECONDS;
     const last = Math.min(endSeconds, startSeconds + LONGEST_SECONDS[section.kind]);
-    this.sound = new KeptSound(sampleRateHz, channelCount, {
-      fromSeconds: startSeconds - around,
-      toSeconds: last + around,
-    });
+    const kept = (fromSeconds: number, toSeconds: number) =>
+      new KeptSound(sampleRateHz, channelCount, { fromSeconds, toSeconds }, rooms);
+    this.sound = kept(startSeconds - around, last + around);
     this.quiet =
       section.kind === "noise" && quietSeconds >= FEWEST_QUIET_SECONDS
-        ? new KeptSound(sampleRateHz, channelCount, {
-            fromSeconds: endSeconds + QUIET_EDGE_SECONDS,
-            toSeconds: endSeconds + quietSeconds / speedRatio - QUIET_EDGE_SECONDS,
-          })
+        ? kept(
+            endSeconds + QUIET_EDGE_SECONDS,
+            endSeconds + quietSeconds / speedRatio - QUIET_EDGE_SECONDS,
+          )
         : null;
     const counts =
       section.kind === "tone" && section.role !== "staircase" && this.counts(this.innerTo - this.innerFrom);
@@ -117,9 +121,12 @@ export class SectionMeter {
     this.heardTo = last;
   }
 
-  /** What came back in each channel. */
+  /** What came back in each channel; ask once, at the end. */
   result(): SectionReturned[] {
-    const heard = this.sound.give();
+    return this.sound.measure((heard) => this.measured(heard));
+  }
+
+  private measured(heard: Float32Array[]): SectionReturned[] {
     if (heard.length === 0) return [];
     const { section } = this;
     switch (section.kind) {
@@ -167,7 +174,8 @@ export class SectionMeter {
   private tones(heard: Float32Array[]): SectionReturned[] {
     const { section, place, sampleRateHz } = this;
     if (this.heardHz > HIGHEST_SHARE * sampleRateHz) return heard.map(() => nothing(TOO_HIGH));
-    const meter = new ToneBandMeter(sampleRateHz, heard.length, { ...place, frequencyHz: this.heardHz });
+    const band = { ...place, frequencyHz: this.heardHz };
+    const meter = new ToneBandMeter(sampleRateHz, heard.length, band, this.rooms);
     meter.push(heard, this.sound.from);
     const pair = meter.result();
     if (pair === null) return heard.map(() => nothing(TOO_SHORT));
@@ -294,10 +302,11 @@ export class SectionMeter {
     const at = (seconds: number) => Math.round(seconds * sampleRateHz) - this.sound.from;
     const from = Math.max(0, at(startSeconds - EDGE_SECONDS));
     const noise = heard.map((x) => x.subarray(from, at(endSeconds - EDGE_SECONDS / 2)));
-    const quiet = this.quiet?.give() ?? [];
     const where = { startSeconds: startSeconds - (from + this.sound.from) / sampleRateHz, speedRatio };
     const sent = { kind: colour, levelDb: section.levelDb };
-    const gains = noiseGain(noise, sampleRateHz, sent, where, quiet.length > 0 ? quiet : null);
+    const gainsWith = (quiet: Float32Array[]) =>
+      noiseGain(noise, sampleRateHz, sent, where, quiet.length > 0 ? quiet : null);
+    const gains = this.quiet ? this.quiet.measure(gainsWith) : gainsWith([]);
     if (gains === null) return heard.map(() => nothing(NOT_THAT_NOISE));
     return gains.map((channel, c) => {
       if (!this.sentOn(c)) return NOTHING_SENT;
