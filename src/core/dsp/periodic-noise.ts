@@ -7,40 +7,48 @@ import { SeededRandom } from "./seeded-random";
  */
 const PERIOD_SECONDS = 5;
 const LOWEST_HZ = 10;
+/** Its lines end here, or at 49 % of the sample rate where that is lower. */
+export const NOISE_TO_HZ = 23_520;
 const SEED = 2011;
 
 /**
  * One period of noise built of lines of exact amplitude and random phase, every 0.2 Hz: pink noise falls by exactly
- * 3.01 dB per octave and white noise is exactly flat from 10 Hz up to 49 % of the sample rate, not only on average.
- * RMS 1. The same rate always gives the same noise, so a recording of it can be compared with it; another rate gives
- * the same lines as far as both reach.
- * @param highestHz where its lines end; 49 % of the sample rate when left out
+ * 3.01 dB per octave and white noise is exactly flat from 10 Hz up to 23.52 kHz, not only on average. RMS 1 of all its
+ * lines. Every rate gives the same lines as far as it reaches, as strong and in the same phase, so a recording at any
+ * rate can be compared with it.
  */
-export function noisePeriod(
-  colour: "pink" | "white",
-  sampleRateHz: number,
-  highestHz = 0.49 * sampleRateHz,
-): Float64Array {
-  const key = `${colour} ${sampleRateHz} ${highestHz}`;
+export function noisePeriod(colour: "pink" | "white", sampleRateHz: number): Float64Array {
+  const key = `${colour} ${sampleRateHz}`;
   const kept = periods.get(key);
   if (kept) return kept;
   const length = PERIOD_SECONDS * sampleRateHz;
   const random = new SeededRandom(SEED);
-  const lines = Math.floor(highestHz * PERIOD_SECONDS);
+  const lines = Math.floor(Math.min(0.49 * sampleRateHz, NOISE_TO_HZ) * PERIOD_SECONDS);
+  const one = 1 / rmsOfAll(colour);
   const re = new Float64Array(lines);
   const im = new Float64Array(lines);
   for (let k = LOWEST_HZ * PERIOD_SECONDS; k < lines; k++) {
-    const amplitude = colour === "pink" ? 1 / Math.sqrt(k) : 1;
+    const amplitude = one * amplitudeOf(colour, k);
     const phase = 2 * Math.PI * random.uniform();
     re[k] = amplitude * Math.cos(phase);
     im[k] = amplitude * Math.sin(phase);
   }
   const period = sumOfLines(re, im, length);
-  const rms = Math.sqrt(period.reduce((sum, v) => sum + v * v, 0) / length);
-  for (let i = 0; i < length; i++) period[i] /= rms;
   if (periods.size > 3) periods.clear();
   periods.set(key, period);
   return period;
+}
+
+/** Of line `k`, re any other. */
+const amplitudeOf = (colour: "pink" | "white", k: number): number =>
+  colour === "pink" ? 1 / Math.sqrt(k) : 1;
+
+/** Of all the lines up to the highest, as `amplitudeOf` has them. */
+function rmsOfAll(colour: "pink" | "white"): number {
+  let power = 0;
+  for (let k = LOWEST_HZ * PERIOD_SECONDS; k < NOISE_TO_HZ * PERIOD_SECONDS; k++)
+    power += amplitudeOf(colour, k) ** 2 / 2;
+  return Math.sqrt(power);
 }
 
 const periods = new Map<string, Float64Array>();

@@ -75,7 +75,7 @@ export class WideBandFollower {
       channel.map((level) => ({ ...level, frequencyHz: level.frequencyHz / this.speedFactor })),
     );
     return {
-      wide: { index, band, endSeconds, levels, whole, fresh: true },
+      wide: { index, band, endSeconds, levels, clipped: meter.clipped, whole, fresh: true },
       begunSeconds: startSeconds,
     };
   }

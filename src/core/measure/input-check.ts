@@ -3,13 +3,12 @@ import { amplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
 import { squaresAndPeak } from "@/core/dsp/sample-kernel";
 import type { Samples } from "@/core/dsp/signal";
 import { summitNear } from "@/core/dsp/spectral-summit";
+import { CLIPPED_RUN, FULL_SCALE } from "./full-scale";
 
 const SPECTRUM_SIZE = 16384;
 /** One look per this many samples is enough to know which tone plays; half as many each time it was looked at so often. */
 const LOOK_EVERY = 16 * SPECTRUM_SIZE;
 const MANY_LOOKS = 10;
-const CLIPPED_AT = 0.9999;
-const CLIPPED_RUN = 3;
 const CHUNK = 4096;
 /** Below this the tone that should be there is judged against hum and rumble, which may be stronger. */
 const LOWEST_OTHER_TONE_HZ = 250;
@@ -55,7 +54,7 @@ export class InputCheck {
   /** Most pieces have no sample near full scale and none that is no number: those are summed and no more. */
   private take(piece: Samples): void {
     const { squares, peak } = squaresAndPeak(piece);
-    if (!(peak < CLIPPED_AT && squares < Infinity)) return this.takeOneByOne(piece);
+    if (!(peak < FULL_SCALE && squares < Infinity)) return this.takeOneByOne(piece);
     this.run = 0;
     this.peak = Math.max(this.peak, peak);
     this.sumOfSquares += squares;
@@ -69,7 +68,7 @@ export class InputCheck {
       }
       const magnitude = Math.abs(piece[i]);
       this.peak = Math.max(this.peak, magnitude);
-      this.run = magnitude >= CLIPPED_AT ? this.run + 1 : 0;
+      this.run = magnitude >= FULL_SCALE ? this.run + 1 : 0;
       if (this.run === CLIPPED_RUN) this.clippedRuns++;
       this.sumOfSquares += magnitude * magnitude;
     }

@@ -1,6 +1,12 @@
 import type { Samples } from "@/core/dsp/signal";
 import { SoundRooms } from "./sound-rooms";
 
+/** At what rate it is kept, and when its first sample was, on the clock of the recording. */
+export interface KeptClock {
+  sampleRateHz: number;
+  startSeconds: number;
+}
+
 /**
  * Keeps what lies between two frames of a recording that is pushed in blocks of any length; in single precision, which is
  * what files hold and sound cards give, and half as much.
@@ -17,7 +23,7 @@ export class KeptSound {
    * @param rooms where it is kept, and others after it; its own unless told otherwise
    */
   constructor(
-    sampleRateHz: number,
+    private readonly sampleRateHz: number,
     private readonly channelCount: number,
     { fromSeconds, toSeconds }: { fromSeconds: number; toSeconds: number },
     private readonly rooms = new SoundRooms(),
@@ -43,10 +49,11 @@ export class KeptSound {
    * What came of it, an array for each channel and none at all when nothing did, for as long as it is measured: it is not
    * kept any more then, and what it was kept in is another's.
    */
-  measure<T>(measured: (channels: Float32Array[]) => T): T {
-    const { channels, taken, rooms } = this;
+  measure<T>(measured: (channels: Float32Array[], clock: KeptClock) => T): T {
+    const { channels, taken, rooms, sampleRateHz } = this;
     this.channels = null;
-    const result = measured(channels?.map((x) => x.subarray(0, taken)) ?? []);
+    const clock = { sampleRateHz, startSeconds: this.from / sampleRateHz };
+    const result = measured(channels?.map((x) => x.subarray(0, taken)) ?? [], clock);
     channels?.forEach((room) => rooms.giveBack(room));
     return result;
   }

@@ -1,10 +1,7 @@
 import { amplitudeDb } from "@/core/dsp/decibels";
 import { TruePeak } from "@/core/dsp/true-peak";
 import type { Samples } from "@/core/dsp/signal";
-
-/** Full scale of 16-bit sound: every converter that clips reaches at least this. */
-const CLIPPED_AT = 1 - 1 / 32768;
-const CLIPPED_RUN = 3;
+import { CLIPPED_RUN, FULL_SCALE } from "./full-scale";
 
 export interface Level {
   peakDbfs: number;
@@ -38,7 +35,7 @@ export class LevelMeter {
       const v = block[i];
       const magnitude = Math.abs(v);
       if (magnitude > peak) peak = magnitude;
-      if (magnitude < CLIPPED_AT) run = 0;
+      if (magnitude < FULL_SCALE) run = 0;
       else if (++run === CLIPPED_RUN) clipped += CLIPPED_RUN;
       else if (run > CLIPPED_RUN) clipped++;
       sum += v;

@@ -7,6 +7,12 @@ const WIDE_BELOW_HZ = 400;
 const HALF_WIDE_OCTAVES = 1 / 6;
 const HALF_NARROW_OCTAVES = 1 / 12;
 
+/** Of half overlapping Hann windows each bin of each frame counts as so much of an independent one (Welch 1967). */
+export const INDEPENDENT_SHARE = 0.49;
+
+/** Upper end of the highest band of noise that was sent. */
+export const NOISE_BANDS_TO_HZ = 19_953 * 2 ** HALF_NARROW_OCTAVES;
+
 /** A band of noise, by the bins of a transform that lie in it. */
 export interface NoiseBand {
   frequencyHz: number;
@@ -16,10 +22,12 @@ export interface NoiseBand {
 /**
  * The bands that noise is measured in, at the frequencies of the R 20 series.
  * @param speedRatio of the tape that plays it: the bands lie so much higher in what is heard
+ * @param toHz where the noise ends, at right speed: no band reaches beyond it
  */
-export function noiseBands(sampleRateHz: number, size: number, speedRatio = 1): NoiseBand[] {
+export function noiseBands(sampleRateHz: number, size: number, speedRatio = 1, toHz = Infinity): NoiseBand[] {
   const binHz = sampleRateHz / size / speedRatio;
-  return seriesBetween(LOWEST_HZ, (HIGHEST_SHARE * sampleRateHz) / speedRatio)
+  const highestHz = Math.min((HIGHEST_SHARE * sampleRateHz) / speedRatio, toHz / 2 ** HALF_NARROW_OCTAVES);
+  return seriesBetween(LOWEST_HZ, highestHz)
     .filter((hz) => hz > WIDE_BELOW_HZ || Math.round(20 * Math.log10(hz)) % 2 === 0)
     .map((frequencyHz) => {
       const half = frequencyHz > WIDE_BELOW_HZ ? HALF_NARROW_OCTAVES : HALF_WIDE_OCTAVES;

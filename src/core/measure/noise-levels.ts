@@ -1,7 +1,7 @@
 import type { Samples } from "@/core/dsp/signal";
 import { powerDb } from "@/core/dsp/decibels";
 import { StereoSpectrum } from "@/core/dsp/stereo-spectrum";
-import { noiseBands } from "./noise-bands";
+import { INDEPENDENT_SHARE, noiseBands } from "./noise-bands";
 import type { WideLevel } from "./wide-levels";
 import { withoutHum } from "./without-hum";
 
@@ -9,8 +9,6 @@ import { withoutHum } from "./without-hum";
 const SIZE_AT_48_KHZ = 32_768;
 /** The mains holds its phase for so long, and so long tells its lines from the noise around them. */
 const HUM_CHUNK_SECONDS = 20;
-/** Of half overlapping Hann windows each bin of each frame counts as so much of an independent one (Welch 1967). */
-const INDEPENDENT_SHARE = 0.49;
 const BATCH_FRAMES = 4;
 const DB_PER_SHARE = 10 / Math.LN10;
 const FEWEST_FRAMES = 8;
@@ -61,14 +59,14 @@ export function noiseLevels(channels: readonly Samples[], sampleRateHz: number):
   );
 }
 
-export function withoutChunksHum(x: Samples, rate: number): Samples {
+/** Sound without its hum, learned in every few seconds of it anew; the mains wander. */
+export function withoutChunksHum(x: Samples, rate: number, mayOverwrite = false): Samples {
   const count = Math.max(1, Math.round(x.length / rate / HUM_CHUNK_SECONDS));
-  if (count === 1) return withoutHum(x, rate).samples;
-  const out = x.slice();
+  if (count === 1) return withoutHum(x, rate, { mayOverwrite }).samples;
+  const out = mayOverwrite ? x : x.slice();
   for (let i = 0; i < count; i++) {
     const from = Math.round((i * x.length) / count);
-    const chunk = x.subarray(from, Math.round(((i + 1) * x.length) / count));
-    out.set(withoutHum(chunk, rate).samples, from);
+    withoutHum(out.subarray(from, Math.round(((i + 1) * x.length) / count)), rate, { mayOverwrite: true });
   }
   return out;
 }

@@ -3,17 +3,19 @@
  * are large, and what is let go of may lie in memory for long.
  */
 export class SoundRooms {
+  /** Shortest first. */
   private free: Float32Array[] = [];
 
   /** At least as long as asked; what is in it is nobody's. */
   take(length: number): Float32Array {
-    const fitting = this.free.filter((room) => room.length >= length).toSorted((a, b) => a.length - b.length);
-    const room = fitting.at(0) ?? new Float32Array(length);
-    this.free = this.free.filter((one) => one !== room);
-    return room;
+    const found = this.free.find((room) => room.length >= length);
+    // where none is large enough, one that is too small is given up for it
+    const gone = found ?? this.free.at(-1);
+    this.free = this.free.filter((room) => room !== gone);
+    return found ?? new Float32Array(length);
   }
 
   giveBack(room: Float32Array): void {
-    this.free.push(room);
+    this.free = [...this.free, room].toSorted((a, b) => a.length - b.length);
   }
 }

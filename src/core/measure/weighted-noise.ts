@@ -17,7 +17,8 @@ export interface WeightedNoise {
 
 const SIZE = 8192;
 const LOWEST_HZ = 20;
-const HIGHEST_HZ = 20_000;
+/** Noise is told up to here. */
+export const WEIGHTED_TO_HZ = 20_000;
 const HALF_TAPS = 1023;
 /** The detector has run in after so long. */
 const RUN_IN_SECONDS = 1.2;
@@ -64,7 +65,7 @@ const sizeFor = (sampleRateHz: number, length: number): number =>
 function weighed(power: Float64Array, sampleRateHz: number, gain: (hz: number) => number): number {
   const binHz = sampleRateHz / (2 * (power.length - 1));
   let sum = 0;
-  for (let k = Math.ceil(LOWEST_HZ / binHz); k < power.length && k * binHz <= HIGHEST_HZ; k++)
+  for (let k = Math.ceil(LOWEST_HZ / binHz); k < power.length && k * binHz <= WEIGHTED_TO_HZ; k++)
     sum += power[k] * gain(k * binHz) ** 2;
   return sum;
 }

@@ -1,3 +1,5 @@
+import { powerDb, powerOf } from "@/core/dsp/decibels";
+
 /** Level at one frequency of a band that holds many: a sweep or noise. */
 export interface WideLevel {
   frequencyHz: number;
@@ -18,3 +20,7 @@ export function seriesBetween(fromHz: number, toHz: number): number[] {
   const last = Math.floor(PER_DECADE * Math.log10(toHz) + 1e-9);
   return Array.from({ length: Math.max(0, last - first + 1) }, (_, i) => 10 ** ((first + i) / PER_DECADE));
 }
+
+/** Level of all bands together, dB. */
+export const levelTogether = (levels: readonly WideLevel[]): number =>
+  powerDb(levels.reduce((sum, { levelDb }) => sum + powerOf(levelDb), 0));

@@ -50,7 +50,7 @@ const wide = (of: Band, gain: (hz: number) => number, frequencies: number[]): Wi
     spreadDb: 0.1,
     uncertaintyDb: 0.2,
   }));
-  return { index: 1, band: of, endSeconds: 60, levels: [levels], whole: true, fresh: true };
+  return { index: 1, band: of, endSeconds: 60, levels: [levels], clipped: false, whole: true, fresh: true };
 };
 const SERIES = [63, 125, 224, 316, 447, 1000, 4000, 10_000];
 const levelsOf = (run: ReturnType<typeof responseRuns>[number], c = 0) =>
@@ -113,6 +113,28 @@ describe("a response along a sweep", () => {
     const [run] = responseRuns([], [wide(sweep, () => -34, [1000, 15_800, 17_800])], TAPE, SAME);
     expect(run.channels[0].points.map(({ frequencyHz }) => frequencyHz)).toEqual([1000, 15_800]);
     expect(responseRuns([], [wide(sweep, () => -34, [])], TAPE, SAME)).toEqual([]);
+  });
+});
+
+describe.each(["sweep", "noise"] as const)("a response from %s", (kind) => {
+  const heard = wide(band(kind, 0, -20), () => -34, SERIES);
+
+  it("of a channel that plays nothing, or has only what comes across, says nothing of it", () => {
+    for (const down of [45, 100]) {
+      const [left] = heard.levels;
+      const right = left.map((level) => ({ ...level, levelDb: level.levelDb - down }));
+      const [run] = responseRuns([], [{ ...heard, levels: [left, right] }], TAPE, SAME);
+      expect(run.channels.map(({ points }) => points.length)).toEqual([SERIES.length, 0]);
+      expect(run.doubts).toMatchObject([{ kind: "dead", channel: 1 }]);
+    }
+  });
+
+  it("that clipped is told, and known to some decibels only", () => {
+    const [calm] = responseRuns([], [heard], TAPE, SAME);
+    expect(calm.doubts).toEqual([]);
+    const [run] = responseRuns([], [{ ...heard, clipped: true }], TAPE, SAME);
+    expect(run.doubts).toMatchObject([{ kind: "clipped" }]);
+    for (const { uncertaintyDb } of run.channels[0].points) expect(uncertaintyDb).toBeGreaterThan(5);
   });
 });
 

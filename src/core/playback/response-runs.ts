@@ -1,6 +1,6 @@
 import { channelName } from "@/core/measure/channel-name";
 import { responseOf, type HeardBand, type ResponsePoint } from "@/core/measure/response";
-import type { WideLevel } from "@/core/measure/wide-levels";
+import { levelTogether, type WideLevel } from "@/core/measure/wide-levels";
 import { timeConstants, type ReferenceTape } from "@/core/reference/reference-tape";
 import { type Section, certifiedFrequencyHz } from "@/core/programme/programme";
 import { hertzText } from "@/core/text/number-text";
@@ -81,29 +81,39 @@ export function responseRuns(
       levels: levels.map((channel) => channel.filter(({ frequencyHz }) => frequencyHz <= highestHz)),
     }))
     .filter(({ levels: [first] }) => first !== undefined && first.length > 0)
-    .map(({ band, levels, endSeconds, whole, fresh }): ResponseRun => {
+    .map(({ band, levels, clipped, endSeconds, whole, fresh }): ResponseRun => {
       const isNoise = band.kind === "noise";
       const own = chosen && !isNoise ? chosen.reference : null;
       const meant = tape.bands.find(({ kind, role }) => kind === "tone" && role === "level")?.frequencyHz;
       const wantedHz = own?.band.frequencyHz ?? meant ?? USUAL_REFERENCE_HZ;
-      const points = levels.map((channel, c) => channel.map((level) => wideBand(level, band, c)));
+      const points = levels.map((channel, c) => channel.map((level) => wideBand(level, band, c, clipped)));
       const referenceHz = own?.band.frequencyHz ?? nearestTo(wantedHz, points[0]).frequencyHz;
+      const plays = isNoise ? reLoudest(levels) : points.map((channel) => nearestTo(wantedHz, channel));
+      const isGone = (c: number) => isDead(plays, c) || (own !== null && isDead(own.pair.channels, c));
       return {
         from: isNoise ? "noise" : "sweep",
         referenceHz,
         channels: points.map((channel, c) => ({
           channel: channelName(c, points.length),
-          points: responseOf(
-            channel,
-            own
-              ? heardBand(own, c, 0)
-              : isNoise
-                ? meanAround(referenceHz, channel)
-                : nearestTo(wantedHz, channel),
-            equalisation,
-          ),
+          points: isGone(c)
+            ? []
+            : responseOf(
+                channel,
+                own
+                  ? heardBand(own, c, 0)
+                  : isNoise
+                    ? meanAround(referenceHz, channel)
+                    : nearestTo(wantedHz, channel),
+                equalisation,
+              ),
         })),
-        doubts: own ? doubtsOf(own, [], 0) : [],
+        doubts: [
+          ...deadDoubts(plays.length, isGone),
+          ...clippedDoubts([
+            ...(own && isClipped(own) ? [hertzOf(own)] : []),
+            ...(clipped ? [isNoise ? "the noise" : "the sweep"] : []),
+          ]),
+        ],
         endSeconds,
         whole,
         fresh,
@@ -171,38 +181,51 @@ const RESTLESS_DB = 0.7;
 
 function doubtsOf(reference: ToneBand, points: ToneBand[], turnedDb: number): ResponseDoubt[] {
   const { channels } = reference.pair;
-  const name = (c: number) => channelName(c, channels.length);
-  const hertz = ({ band }: ToneBand) => hertzText(band.frequencyHz);
-  const clipped = [reference, ...points].filter(({ pair }) => pair.channels.some((one) => one.clipped));
   // the noise of a channel that plays nothing is never steady
   const restless = points.filter(({ pair }) =>
     pair.channels.some(({ spreadDb }, c) => spreadDb > RESTLESS_DB && !isDead(channels, c)),
   );
   return [
-    ...channels.flatMap((_, c): ResponseDoubt[] =>
-      isDead(channels, c)
-        ? [
-            {
-              kind: "dead",
-              channel: c,
-              says: `${name(c)}: silent, or far weaker than the other channel; nothing is measured on it.`,
-            },
-          ]
-        : [],
-    ),
-    clipped.length > 0 && {
-      kind: "clipped" as const,
-      says: `Clipped: ${[...new Set(clipped.map(hertz))].join(", ")}. Its level is higher than what arrives; lower the input level and play it again.`,
-    },
+    ...deadDoubts(channels.length, (c) => isDead(channels, c)),
+    ...clippedDoubts([reference, ...points].filter(isClipped).map(hertzOf)),
     turnedDb > 0 && {
       kind: "turned" as const,
       says: `A frequency that comes twice on the tape was heard ${turnedDb.toFixed(1)} dB apart: a level was turned between, or an automatic level control is at work.`,
     },
     restless.length > 0 && {
       kind: "restless" as const,
-      says: `The level moves while ${[...new Set(restless.map(hertz))].join(", ")} plays: hum or another tone beside it, a contact, or an automatic level control.`,
+      says: `The level moves while ${[...new Set(restless.map(hertzOf))].join(", ")} plays: hum or another tone beside it, a contact, or an automatic level control.`,
     },
   ].filter((doubt) => doubt !== false);
+}
+
+const hertzOf = ({ band }: ToneBand): string => hertzText(band.frequencyHz);
+const isClipped = ({ pair }: ToneBand): boolean => pair.channels.some(({ clipped }) => clipped);
+
+const deadDoubts = (count: number, isGone: (channel: number) => boolean): ResponseDoubt[] =>
+  Array.from({ length: count }, (_, c) => c)
+    .filter(isGone)
+    .map((channel) => ({
+      kind: "dead",
+      channel,
+      says: `${channelName(channel, count)}: silent, or far weaker than the other channel; nothing is measured on it.`,
+    }));
+
+/** @param what what is clipped, in words; nothing where it is empty */
+const clippedDoubts = (what: readonly string[]): ResponseDoubt[] =>
+  what.length === 0
+    ? []
+    : [
+        {
+          kind: "clipped",
+          says: `Clipped: ${[...new Set(what)].join(", ")}. Its level is higher than what arrives; lower the input level and play it again.`,
+        },
+      ];
+
+/** Levels of noise are known re each other only: the louder channel plays. */
+function reLoudest(levels: readonly WideLevel[][]): Array<{ levelDbfs: number }> {
+  const all = levels.map(levelTogether);
+  return all.map((levelDb) => ({ levelDbfs: levelDb - Math.max(...all) }));
 }
 
 /** Nobody knows how much of a clipped level is missing, dB. */
@@ -229,11 +252,11 @@ function heardBand(
   };
 }
 
-const wideBand = (level: WideLevel, band: Section, channel: number): HeardBand => ({
+const wideBand = (level: WideLevel, band: Section, channel: number, clipped: boolean): HeardBand => ({
   frequencyHz: level.frequencyHz,
   levelDbfs: level.levelDb,
   spreadDb: level.spreadDb,
-  uncertaintyDb: level.uncertaintyDb,
+  uncertaintyDb: Math.hypot(level.uncertaintyDb, clipped ? CLIPPED_DB : 0),
   ...saidOf(band, channel),
 });
 

@@ -1,3 +1,4 @@
+import { FullScaleRuns } from "@/core/measure/full-scale";
 import { noiseLevels } from "@/core/measure/noise-levels";
 import { sweepLevels } from "@/core/measure/sweep-levels";
 import type { WideLevel } from "@/core/measure/wide-levels";
@@ -14,6 +15,8 @@ export interface WideBand {
   endSeconds: number;
   /** Of each channel; empty before there was enough to hear. */
   levels: WideLevel[][];
+  /** The input clipped in it. */
+  clipped: boolean;
   /** It was heard to its end. */
   whole: boolean;
   /** Nothing was turned since it began. */
@@ -55,6 +58,7 @@ export class WideBandMeter {
   private readonly from: number;
   private readonly to: number;
   private readonly kept: Float32Array[];
+  private readonly fullScale: readonly FullScaleRuns[];
   private taken = 0;
 
   constructor(
@@ -69,6 +73,7 @@ export class WideBandMeter {
     this.to = Math.round(Math.min(endSeconds + margin, startSeconds + LONGEST_SECONDS) * sampleRateHz);
     const frames = Math.max(0, this.to - this.from);
     this.kept = Array.from({ length: Math.min(2, channelCount) }, () => new Float32Array(frames));
+    this.fullScale = this.kept.map(() => new FullScaleRuns());
   }
 
   /** @param at which frame of the recording the block begins with */
@@ -77,7 +82,12 @@ export class WideBandMeter {
     if (first >= last) return;
     const piece = block.map((x) => x.subarray(first - at, last - at));
     this.kept.forEach((kept, c) => kept.set(piece[c], first - this.from));
+    this.fullScale.forEach((runs, c) => runs.push(piece[c]));
     this.taken = last - this.from;
+  }
+
+  get clipped(): boolean {
+    return this.fullScale.some(({ count }) => count > 0);
   }
 
   get levels(): WideLevel[][] {
@@ -119,6 +129,7 @@ export const heardWide = ({ index, band, endSeconds, meter }: MeteredBand): Wide
   band,
   endSeconds,
   levels: meter.levels,
+  clipped: meter.clipped,
   whole: true,
   fresh: true,
 });

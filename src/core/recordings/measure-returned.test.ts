@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { joined } from "@/core/dsp/joined";
 import { SeededRandom } from "@/core/dsp/seeded-random";
 import { soundInMemory } from "@/core/formats/sound-file";
+import { clips } from "@/core/returned/clips";
 import type { ReturnedChannel, ReturnedCurve } from "@/core/returned/returned";
 import { SequenceRenderer } from "@/core/signals/render-sequence";
 import { timelineOf } from "@/core/signals/timeline";
@@ -282,5 +283,31 @@ describe("what came back of a sequence, re what was sent", () => {
       x.map((v) => Math.max(-0.5, Math.min(0.5, v))),
     );
     expect((await hear(sound, sequence)).warnings.join()).toMatch(/clips/);
+  });
+
+  it.each<[string, Segment]>([
+    [
+      "a sweep",
+      { kind: "sweep", channels: both, frequencyHz: 40, toFrequencyHz: 15_000, levelDb: -8, seconds: 4 },
+    ],
+    ["noise", { kind: "white", channels: both, levelDb: -16, seconds: 5 }],
+    [
+      "two tones",
+      { kind: "two-tone", channels: both, frequencyHz: 60, secondHz: 7000, levelDb: -6, seconds: 2 },
+    ],
+    ["a step", { kind: "steps", channels: both, frequenciesHz: [63, 10_000], levelDb: -8, seconds: 2 }],
+  ])("%s at full scale clips, and is told; a tone that does not is as it was", async (_, loud) => {
+    const sequence = sequenceOf([sine(1000, -32, 2), loud]);
+    const whole = rendered(sequence).map((x) => x.map((v) => Math.max(-1, Math.min(1, 4 * v))));
+    const { passes, warnings } = await hear(whole, sequence);
+    expect(warnings).toEqual([expect.stringMatching(/clips/)]);
+    const [quiet, clipped] = passes[0].segments.map(({ channels }) => channels.map(clips));
+    expect([quiet, clipped]).toEqual([
+      [false, false],
+      [true, true],
+    ]);
+    const calm = await hear(rendered(sequence), sequence);
+    expect(calm.passes[0].segments.flatMap(({ channels }) => channels.map(clips))).not.toContain(true);
+    expect(calm.warnings).toEqual([]);
   });
 });

@@ -1,8 +1,10 @@
 import type { SoundFile } from "@/core/formats/sound-file";
+import type { Programme } from "@/core/programme/programme";
 import { ProgrammeRecogniser } from "@/core/programme/programme-recogniser";
 import type { HeardPass } from "@/core/programme/recognise-by-marks";
+import { clips } from "@/core/returned/clips";
 import { firstSineDb, returnedPass, type MeasuredSection } from "@/core/returned/returned-pass";
-import type { ReturnedSequence } from "@/core/returned/returned";
+import type { ReturnedPass, ReturnedSequence } from "@/core/returned/returned";
 import { SoundRooms } from "@/core/measure/sound-rooms";
 import { SectionMeter } from "@/core/returned/section-meter";
 import { placedSection } from "@/core/returned/section-places";
@@ -18,10 +20,7 @@ export async function measureReturned(sound: SoundFile, sequence: Sequence): Pro
   if (!programme.marks)
     return { passes: [], speedFactor: null, warnings: [`${sequence.name} has no marks to be found by.`] };
   const { sampleRateHz, channelCount } = sound;
-  const recogniser = new ProgrammeRecogniser(sampleRateHz, channelCount, { marks: true });
-  for await (const block of sound.blocks()) recogniser.push(block);
-  recogniser.finish();
-  const found = recogniser.passes(programme);
+  const found = await heardPasses(sound, programme);
   if (found.length === 0)
     return {
       passes: [],
@@ -56,15 +55,23 @@ export async function measureReturned(sound: SoundFile, sequence: Sequence): Pro
   for (const one of metered) if (!one.done) measure(one);
   const sectionsOf = (pass: number) =>
     metered.flatMap((one) => (one.pass === pass && one.done ? [one.done] : []));
+  const passes = found.map(({ pass }) => returnedPass(pass, sectionsOf(pass), channelCount));
   return {
-    passes: found.map(({ pass }) => returnedPass(pass, sectionsOf(pass), channelCount)),
+    passes,
     speedFactor: Math.exp(
       found.reduce((sum, { speedRatio }) => sum + Math.log(speedRatio), 0) / found.length,
     ),
-    warnings: found.flatMap((pass) =>
-      warningsOf(pass, sequence, sectionsOf(pass.pass), programme.sections.length),
+    warnings: found.flatMap((pass, i) =>
+      warningsOf(pass, sequence, sectionsOf(pass.pass), programme.sections.length, passes[i]),
     ),
   };
+}
+
+async function heardPasses(sound: SoundFile, programme: Programme): Promise<HeardPass[]> {
+  const recogniser = new ProgrammeRecogniser(sound.sampleRateHz, sound.channelCount, { marks: true });
+  for await (const block of sound.blocks()) recogniser.push(block);
+  recogniser.finish();
+  return recogniser.passes(programme);
 }
 
 function warningsOf(
@@ -72,6 +79,7 @@ function warningsOf(
   { passes = 1 }: Sequence,
   measured: readonly MeasuredSection[],
   whole: number,
+  returned: ReturnedPass,
 ): string[] {
   const name = passes > 1 || pass > 1 ? `Pass ${pass}` : "The sequence";
   const problems = new Set(
@@ -86,9 +94,7 @@ function warningsOf(
   const hasCurve = measured.some(
     ({ kind }) => kind === "steps" || kind === "sweep" || kind === "pink" || kind === "white",
   );
-  const clipped = measured.some(({ channels }) =>
-    channels.some((one) => (one.kind === "sine" && one.clipped) || (one.kind === "step" && one.step.clipped)),
-  );
+  const clipped = returned.segments.some(({ channels }) => channels.some(clips));
   return [
     ...(retries > 0 ? [`${name} was heard ${retries + 1} times; the last whole one counts.`] : []),
     ...(sections.length < whole

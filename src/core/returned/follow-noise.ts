@@ -21,7 +21,6 @@ export interface NoisePlace {
 
 /** The noise is kept so finely that reading between its samples costs nothing below 20 kHz. */
 const TABLE_HZ = 96_000;
-const HIGHEST_HZ = 0.49 * 48_000;
 /** The band that tells the time: strong in any machine, and narrow enough for the tape's noise. */
 const FROM_HZ = 300;
 const TO_HZ = 6000;
@@ -44,7 +43,7 @@ export function followNoise(
   sent: SentNoise,
   place: NoisePlace,
 ): Float32Array | null {
-  const period = noisePeriod(sent.kind, TABLE_HZ, HIGHEST_HZ);
+  const period = noisePeriod(sent.kind, TABLE_HZ);
   const around = joined(
     period.subarray(-INTERPOLATOR_REACH),
     period,
@@ -63,7 +62,7 @@ export function followNoise(
   const whole = new CrossCorrelator(first, sampleRateHz, FROM_HZ, TO_HZ);
   const begin = Math.max(0, Math.min(heard.length - first, Math.ceil(place.startSeconds * sampleRateHz)));
   const reach = Math.round(FIRST_REACH_SECONDS * sampleRateHz);
-  const start = whole.peak(heard.slice(begin, begin + first), expected(begin, first, 0), reach);
+  const start = whole.peak(heard.subarray(begin, begin + first), expected(begin, first, 0), reach);
   if (start.height < FEWEST_HEIGHT) return null;
 
   const size = 2 * Math.round((FRAME_SECONDS * sampleRateHz) / 2);
@@ -73,7 +72,11 @@ export function followNoise(
   const lates: number[] = [];
   let late = start.lag / sampleRateHz;
   for (let from = begin; from + size <= heard.length; from += hop) {
-    const { lag, height } = near.peak(heard.slice(from, from + size), expected(from, size, late), nearReach);
+    const { lag, height } = near.peak(
+      heard.subarray(from, from + size),
+      expected(from, size, late),
+      nearReach,
+    );
     // a drop-out tells nothing of the time
     if (height >= FEWEST_HEIGHT) late += lag / sampleRateHz;
     lates.push(late);

@@ -1,8 +1,9 @@
 import { louder } from "@/core/measure/louder";
 import { powerDb } from "@/core/dsp/decibels";
+import { NOISE_TO_HZ } from "@/core/dsp/periodic-noise";
 import type { Samples } from "@/core/dsp/signal";
 import { StereoSpectrum } from "@/core/dsp/stereo-spectrum";
-import { noiseBands } from "@/core/measure/noise-bands";
+import { INDEPENDENT_SHARE, noiseBands } from "@/core/measure/noise-bands";
 import { withoutChunksHum } from "@/core/measure/noise-levels";
 import { followNoise, type NoisePlace, type SentNoise } from "./follow-noise";
 
@@ -31,13 +32,18 @@ const BY_POWER_ABOVE_HZ = 1000;
 /** Where less of it hangs together it is not what was sent. */
 const FEWEST_COHERENCE = 0.5;
 const TRUSTED_HZ = [400, 2000] as const;
+const LEAST_COHERENCE = 1e-3;
 const LEAST_UNCERTAINTY_DB = 0.03;
+/** Of a small share of a power. */
+const DB_PER_SHARE = 10 / Math.LN10;
 
 /**
  * Gain from the noise that was sent to what came back, by H1 = Sxy ÷ Sxx (Bendat and Piersol), bin by bin over half
- * overlapping Hann windows, the time base of the tape followed. The coherence is that of each band.
+ * overlapping Hann windows, the time base of the tape followed. The coherence is that of each band. How sure it is: of H1
+ * by the coherence (Bendat and Piersol, random errors of frequency response), of powers by how far chance moves them.
  * @param channels one or two, from some time before the noise to its end
  * @param quiet the same channels in the silence after it; null where there is none
+ * @param mayOverwrite the channels are nobody else's: hum is taken out of them where they are
  * @returns gains of each channel; null where what came back is not that noise, or too short
  */
 export function noiseGain(
@@ -46,12 +52,15 @@ export function noiseGain(
   sent: SentNoise,
   place: NoisePlace,
   quiet: readonly Samples[] | null,
+  mayOverwrite = false,
 ): NoiseGain[][] | null {
-  const clean = channels.map((x) => withoutChunksHum(x, sampleRateHz));
+  const clean = channels.map((x) => withoutChunksHum(x, sampleRateHz, mayOverwrite));
   const reference = followNoise(louder(clean), sampleRateHz, sent, place);
   if (reference === null) return null;
   const size = 2 ** Math.round(Math.log2((SIZE_AT_48_KHZ * sampleRateHz) / 48_000));
-  const bands = noiseBands(sampleRateHz, size, place.speedRatio).filter(({ bins }) => bins.length > 0);
+  const bands = noiseBands(sampleRateHz, size, place.speedRatio, NOISE_TO_HZ).filter(
+    ({ bins }) => bins.length > 0,
+  );
   const from = Math.max(0, Math.ceil(place.startSeconds * sampleRateHz));
   return channels
     .map((_, c) => {
@@ -59,24 +68,31 @@ export function noiseGain(
       if (frames < FEWEST_FRAMES) return null;
       const beside = quiet && quietPower(quiet[c], sampleRateHz, size);
       const gains = bands.map(({ frequencyHz, bins }, b): NoiseGain => {
-        let [together, input, output, noise] = [0, 0, 0, 0];
+        let [together, input, output, hiss] = [0, 0, 0, 0];
         for (const k of bins) {
           const cross = (re[k] ** 2 + im[k] ** 2) / sxx[k];
           // what chance makes of frames that do not hang together
           together += Math.max(0, cross - (syy[k] - cross) / (frames - 1));
           input += sxx[k];
           output += syy[k];
-          noise += beside ? beside(k) * frames : 0;
+          hiss += beside ? beside.power(k) * frames : 0;
         }
         const coherence = output > 0 ? Math.min(1, together / output) : 0;
         const byPower = beside !== null && frequencyHz > BY_POWER_ABOVE_HZ;
-        const squared = byPower ? Math.max(together, output - noise) / input : together / input;
-        const chance = 4.34 * Math.sqrt((1 / Math.max(coherence, 1e-3) - 1) / (bins.length * frames));
+        const came = byPower ? Math.max(together, output - hiss) : together;
+        const heard = INDEPENDENT_SHARE * bins.length * frames;
+        // variance of the power that came, re its square: hiss beside what was sent in both cases, and by power also of
+        // the hiss that was taken off
+        const variance = byPower
+          ? ((hiss * hiss + 2 * came * hiss) / heard +
+              (hiss * hiss) / (beside.independentShare * bins.length)) /
+            (came * came)
+          : (2 * (1 / Math.max(coherence, LEAST_COHERENCE) - 1)) / heard;
         return {
           frequencyHz,
-          gainDb: powerDb(squared),
+          gainDb: powerDb(came / input),
           spreadDb: spreadOf(batches.map((batch) => batch[b])),
-          uncertaintyDb: Math.hypot(LEAST_UNCERTAINTY_DB, 2 * chance),
+          uncertaintyDb: Math.hypot(LEAST_UNCERTAINTY_DB, 2 * DB_PER_SHARE * Math.sqrt(variance)),
           coherence,
         };
       });
@@ -129,8 +145,14 @@ function crossSpectra(
   return { frames, sxx, syy, re, im, batches };
 }
 
-/** Power of the silence in a bin of the larger transform, as one frame of it would have. */
-function quietPower(quiet: Samples, sampleRateHz: number, size: number): ((bin: number) => number) | null {
+interface QuietPower {
+  /** Of the silence in a bin of the larger transform, as one frame of it would have. */
+  power(bin: number): number;
+  /** Each of those bins counts as so many independent ones of one frame. */
+  independentShare: number;
+}
+
+function quietPower(quiet: Samples, sampleRateHz: number, size: number): QuietPower | null {
   const small = 2 ** Math.round(Math.log2((QUIET_SIZE_AT_48_KHZ * sampleRateHz) / 48_000));
   if (quiet.length < small) return null;
   const spectrum = new StereoSpectrum(small);
@@ -142,7 +164,10 @@ function quietPower(quiet: Samples, sampleRateHz: number, size: number): ((bin: 
   }
   const ratio = size / small;
   // bins of the larger transform are so much narrower
-  return (bin) => power[Math.round(bin / ratio)] / frames / ratio;
+  return {
+    power: (bin) => power[Math.round(bin / ratio)] / frames / ratio,
+    independentShare: (INDEPENDENT_SHARE * frames) / ratio,
+  };
 }
 
 function spreadOf(values: number[]): number {

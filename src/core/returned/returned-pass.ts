@@ -79,13 +79,15 @@ function channelOf(kind: SegmentKind, came: SectionReturned[], firstDb: number, 
             ]
           : [],
       );
-      return points.length > 0 ? { kind, points: points.map(re) } : null;
+      const clipped = came.some((one) => one.kind === "sine" && one.clipped);
+      return points.length > 0 ? { kind, points: points.map(re), clipped } : null;
     }
     case "sweep":
     case "pink":
     case "white": {
       const points = came.flatMap((one) => (one.kind === "points" ? one.points : []));
-      return points.length > 0 ? { kind, points: points.map(re) } : null;
+      const clipped = came.some((one) => one.kind === "points" && one.clipped);
+      return points.length > 0 ? { kind, points: points.map(re), clipped } : null;
     }
     case "staircase": {
       const heard = came.filter((one) => one.kind === "step");

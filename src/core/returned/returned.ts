@@ -35,6 +35,8 @@ export interface ReturnedPoint {
 export interface ReturnedCurve {
   kind: "steps" | "sweep" | "pink" | "white";
   points: ReturnedPoint[];
+  /** The input clipped in it: what lies there is lower than what came back, nobody knows by how much. */
+  clipped: boolean;
 }
 
 /** A step of a staircase. */
@@ -67,6 +69,7 @@ export interface ReturnedTwoTone {
   /** Modulation distortion of the upper tone by the lower one, IEC 60268-3. */
   intermodulationPercent: number;
   measurable: boolean;
+  clipped: boolean;
 }
 
 export interface ReturnedSilence {

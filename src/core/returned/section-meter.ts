@@ -3,10 +3,13 @@ import { channelName } from "@/core/measure/channel-name";
 import { distortionOf } from "@/core/measure/distortion";
 import { countsDropOuts, DropOutMeter, USUAL_DEPTH_DB } from "@/core/measure/drop-outs";
 import { HumMeter, type HumLine } from "@/core/measure/hum";
-import { KeptSound } from "@/core/measure/kept-sound";
+import { FullScaleRuns } from "@/core/measure/full-scale";
+import { HalvedSound, isEnoughHalved } from "@/core/measure/halved-sound";
+import { KeptSound, type KeptClock } from "@/core/measure/kept-sound";
 import { SoundRooms } from "@/core/measure/sound-rooms";
+import { NOISE_BANDS_TO_HZ } from "@/core/measure/noise-bands";
 import { residueOf, type Residue } from "@/core/measure/residue";
-import { weightedNoise, type WeightedNoise } from "@/core/measure/weighted-noise";
+import { WEIGHTED_TO_HZ, weightedNoise, type WeightedNoise } from "@/core/measure/weighted-noise";
 import { orderLines } from "@/core/measure/order-lines";
 import { sweepLevels } from "@/core/measure/sweep-levels";
 import { humMatters, ToneBandMeter, type TonePlace } from "@/core/measure/tone-band-meter";
@@ -20,7 +23,7 @@ import type { ReturnedPoint, ReturnedStep, ReturnedTone, ReturnedTwoTone } from 
 export type SectionReturned =
   | ReturnedTone
   | { kind: "step"; frequencyHz: number; step: ReturnedStep }
-  | { kind: "points"; points: ReturnedPoint[] }
+  | { kind: "points"; points: ReturnedPoint[]; clipped: boolean }
   | ReturnedTwoTone
   | SilenceReturned
   /** Nothing was sent on the channel, or nothing can be said of what came back. */
@@ -47,7 +50,7 @@ export interface SectionPlace extends RecognisedSection {
   isTaken: TonePlace["isTaken"];
 }
 
-/** Kept of what is around: there the hum is learned, and a sweep may lie off its mark; little of a tone that no hum touches. */
+/** Kept of what is around: there hum is learned, of a low tone and a sweep, and a sweep may lie off its mark; little of the rest. */
 const AROUND_SECONDS = 5;
 const LITTLE_AROUND_SECONDS = 0.5;
 /** More of one sound is not needed; a sweep has to be whole. */
@@ -60,6 +63,9 @@ const SILENCE_EDGE_SECONDS = 0.4;
 const QUIET_EDGE_SECONDS = 0.08;
 const FEWEST_QUIET_SECONDS = 0.25;
 const HIGHEST_SHARE = 0.44;
+/** The place of a sweep is known to some percent of its frequency; what is left of a tone is looked for around it. */
+const SWEEP_REACH = 1.05;
+const TONE_REACH = 1.1;
 /** Of a long tone this much tells its third harmonic. */
 const LONGEST_THIRD_SECONDS = 20;
 /** Strangers hang together by chance with 1 ÷ (bandwidth · time). */
@@ -71,11 +77,16 @@ const CHANCE_TIMES = 5;
  * Sections of one recording share their rooms.
  */
 export class SectionMeter {
-  private readonly sound: KeptSound;
+  private readonly sound: KeptSound | HalvedSound;
   /** The silence after a noise; null where there is too little of it, and after anything else. */
-  private readonly quiet: KeptSound | null;
+  private readonly quiet: KeptSound | HalvedSound | null;
   /** For each channel, where drop-outs are counted: right through a tone, however long it is. */
   private readonly dropOuts: ReadonlyArray<DropOutMeter | null>;
+  private band: ToneBandMeter | null = null;
+  /** What it wants of the recording, in frames. */
+  private readonly from: number;
+  private readonly lastTo: number;
+  private readonly fullScale: readonly FullScaleRuns[];
   private heardTo = 0;
 
   constructor(
@@ -86,21 +97,23 @@ export class SectionMeter {
     private readonly rooms = new SoundRooms(),
   ) {
     const { startSeconds, endSeconds, quietSeconds, speedRatio } = place;
-    const around =
-      section.kind === "tone" && !humMatters(this.heardHz) ? LITTLE_AROUND_SECONDS : AROUND_SECONDS;
+    const around = this.wantsMoreAround() ? AROUND_SECONDS : LITTLE_AROUND_SECONDS;
     const last = Math.min(endSeconds, startSeconds + LONGEST_SECONDS[section.kind]);
+    const Kept = isEnoughHalved(this.highestHz(), sampleRateHz) ? HalvedSound : KeptSound;
     const kept = (fromSeconds: number, toSeconds: number) =>
-      new KeptSound(sampleRateHz, channelCount, { fromSeconds, toSeconds }, rooms);
-    this.sound = kept(startSeconds - around, last + around);
+      new Kept(sampleRateHz, channelCount, { fromSeconds, toSeconds }, rooms);
+    const ends = { fromSeconds: startSeconds - around, toSeconds: last + around };
+    this.from = Math.round(ends.fromSeconds * sampleRateHz);
+    this.lastTo = Math.round(ends.toSeconds * sampleRateHz);
+    // of a tone that is followed as it comes only its third harmonic is read from what is kept
+    const third = Math.min(last, startSeconds + EDGE_SECONDS + LONGEST_THIRD_SECONDS);
+    this.sound = isTone(section) ? kept(startSeconds, third) : kept(ends.fromSeconds, ends.toSeconds);
     this.quiet =
       section.kind === "noise" && quietSeconds >= FEWEST_QUIET_SECONDS
-        ? kept(
-            endSeconds + QUIET_EDGE_SECONDS,
-            endSeconds + quietSeconds / speedRatio - QUIET_EDGE_SECONDS,
-          )
+        ? kept(endSeconds + QUIET_EDGE_SECONDS, endSeconds + quietSeconds / speedRatio - QUIET_EDGE_SECONDS)
         : null;
-    const counts =
-      section.kind === "tone" && section.role !== "staircase" && this.counts(this.innerTo - this.innerFrom);
+    const counts = isTone(section) && this.counts(this.innerTo - this.innerFrom);
+    this.fullScale = Array.from({ length: Math.min(2, channelCount) }, () => new FullScaleRuns());
     this.dropOuts = Array.from({ length: Math.min(2, channelCount) }, (_, c) =>
       counts && this.sentOn(c) ? new DropOutMeter(sampleRateHz, this.heardHz, USUAL_DEPTH_DB) : null,
     );
@@ -108,38 +121,55 @@ export class SectionMeter {
 
   /** One frame beyond the last that it wants. */
   get to(): number {
-    return Math.max(this.sound.to, this.quiet?.to ?? 0, this.dropOuts.some(Boolean) ? this.innerTo : 0);
+    return Math.max(this.lastTo, this.quiet?.to ?? 0, this.dropOuts.some(Boolean) ? this.innerTo : 0);
   }
 
   /** @param at which frame of the recording the block begins with */
   push(block: readonly Samples[], at: number): void {
     this.sound.push(block, at);
+    this.followTone(block, at);
     this.quiet?.push(block, at);
     const [first, last] = [Math.max(this.innerFrom, at), Math.min(this.innerTo, at + block[0].length)];
     if (first >= last) return;
-    this.dropOuts.forEach((meter, c) => meter?.push(block[c].subarray(first - at, last - at)));
+    const inside = block.map((x) => x.subarray(first - at, last - at));
+    this.dropOuts.forEach((meter, c) => meter?.push(inside[c]));
+    this.fullScale.forEach((runs, c) => runs.push(inside[c]));
     this.heardTo = last;
+  }
+
+  /** A tone's meter is made when the tone comes and let go of with it: a sequence may hold hundreds. */
+  private followTone(block: readonly Samples[], at: number): void {
+    const { section, place, sampleRateHz, channelCount, heardHz } = this;
+    if (!isTone(section) || heardHz > HIGHEST_SHARE * sampleRateHz) return;
+    if (at >= this.lastTo || at + block[0].length <= this.from) return;
+    this.band ??= new ToneBandMeter(
+      sampleRateHz,
+      channelCount,
+      { ...place, frequencyHz: heardHz },
+      this.rooms,
+    );
+    this.band.push(block, at);
   }
 
   /** What came back in each channel; ask once, at the end. */
   result(): SectionReturned[] {
-    return this.sound.measure((heard) => this.measured(heard));
+    return this.sound.measure((heard, clock) => this.measured(heard, clock));
   }
 
-  private measured(heard: Float32Array[]): SectionReturned[] {
+  private measured(heard: Float32Array[], clock: KeptClock): SectionReturned[] {
     if (heard.length === 0) return [];
     const { section } = this;
     switch (section.kind) {
       case "tone":
-        return section.role === "staircase" ? this.steps(heard) : this.tones(heard);
+        return section.role === "staircase" ? this.steps(heard, clock) : this.tones(heard, clock);
       case "two-tone":
-        return this.twoTones(heard);
+        return this.twoTones(heard, clock);
       case "sweep":
-        return this.sweeps(heard);
+        return this.sweeps(heard, clock);
       case "noise":
-        return this.noises(heard);
+        return this.noises(heard, clock);
       case "silence":
-        return this.silences(heard);
+        return this.silences(heard, clock);
     }
   }
 
@@ -149,9 +179,9 @@ export class SectionMeter {
   }
 
   /** The section itself without its edges. */
-  private inside(x: Float32Array, edgeSeconds = EDGE_SECONDS): Float32Array {
+  private inside(x: Float32Array, clock: KeptClock, edgeSeconds = EDGE_SECONDS): Float32Array {
     const { startSeconds, endSeconds } = this.place;
-    const at = (seconds: number) => Math.round(seconds * this.sampleRateHz) - this.sound.from;
+    const at = (seconds: number) => frameAt(seconds, clock);
     return x.subarray(Math.max(0, at(startSeconds + edgeSeconds)), Math.max(0, at(endSeconds - edgeSeconds)));
   }
 
@@ -167,26 +197,58 @@ export class SectionMeter {
     return countsDropOuts(this.heardHz, this.sampleRateHz, frames / this.sampleRateHz);
   }
 
+  private clips(c: number): boolean {
+    return this.fullScale[c].count > 0;
+  }
+
   private get heardHz(): number {
     return this.section.frequencyHz * this.place.speedRatio;
   }
 
-  private tones(heard: Float32Array[]): SectionReturned[] {
-    const { section, place, sampleRateHz } = this;
+  /** Of what is measured in it; without end where tops that are cut off and harmonics tell something. */
+  private highestHz(): number {
+    const { frequencyHz, toFrequencyHz = frequencyHz } = this.section;
+    const { speedRatio, toneBeforeHz } = this.place;
+    switch (this.section.kind) {
+      case "tone":
+      case "two-tone":
+        return Infinity;
+      case "sweep":
+        return SWEEP_REACH * Math.max(frequencyHz, toFrequencyHz) * speedRatio;
+      case "noise":
+        return NOISE_BANDS_TO_HZ * speedRatio;
+      case "silence":
+        return Math.max(WEIGHTED_TO_HZ, TONE_REACH * (toneBeforeHz ?? 0) * speedRatio);
+    }
+  }
+
+  private wantsMoreAround(): boolean {
+    switch (this.section.kind) {
+      case "tone":
+        return humMatters(this.heardHz);
+      case "sweep":
+        return true;
+      case "two-tone":
+      case "noise":
+      case "silence":
+        return false;
+    }
+  }
+
+  private tones(heard: Float32Array[], clock: KeptClock): SectionReturned[] {
+    const { section, sampleRateHz } = this;
     if (this.heardHz > HIGHEST_SHARE * sampleRateHz) return heard.map(() => nothing(TOO_HIGH));
-    const band = { ...place, frequencyHz: this.heardHz };
-    const meter = new ToneBandMeter(sampleRateHz, heard.length, band, this.rooms);
-    meter.push(heard, this.sound.from);
-    const pair = meter.result();
+    const pair = this.band?.result() ?? null;
+    this.band = null;
     if (pair === null) return heard.map(() => nothing(TOO_SHORT));
     return pair.channels.map(({ levelDbfs, uncertaintyDb, spreadDb, clipped }, c): ReturnedTone => {
-      const third = this.thirdOf(heard[c], c);
+      const third = this.thirdOf(heard[c], clock, c);
       const dropOuts = this.dropOutsOf(c);
       const own = {
         kind: "sine" as const,
         frequencyHz: section.frequencyHz,
         spreadDb,
-        clipped,
+        clipped: clipped || this.clips(c),
         ...third,
         dropOuts,
       };
@@ -202,8 +264,12 @@ export class SectionMeter {
     });
   }
 
-  private thirdOf(x: Float32Array, c: number): Pick<ReturnedTone, "thirdPercent" | "thirdMeasurable"> {
-    const inside = this.inside(x).subarray(0, Math.round(LONGEST_THIRD_SECONDS * this.sampleRateHz));
+  private thirdOf(
+    x: Float32Array,
+    clock: KeptClock,
+    c: number,
+  ): Pick<ReturnedTone, "thirdPercent" | "thirdMeasurable"> {
+    const inside = this.inside(x, clock).subarray(0, Math.round(LONGEST_THIRD_SECONDS * this.sampleRateHz));
     // a step of a response is asked for its level alone
     const isAsked = this.sentOn(c) && this.section.role !== "steps";
     const found = isAsked ? orderLines(inside, this.sampleRateHz, this.heardHz, [3]) : null;
@@ -229,10 +295,10 @@ export class SectionMeter {
     };
   }
 
-  private steps(heard: Float32Array[]): SectionReturned[] {
+  private steps(heard: Float32Array[], clock: KeptClock): SectionReturned[] {
     return heard.map((x, c) => {
       if (!this.sentOn(c)) return NOTHING_SENT;
-      const found = distortionOf(this.inside(x), this.sampleRateHz, this.heardHz);
+      const found = distortionOf(this.inside(x, clock), clock.sampleRateHz, this.heardHz);
       if (found === null) return nothing(NO_TONE);
       const { levelDbfs, third, thdPercent, clipped, harmonics } = found;
       const sentDbfs = this.section.levelDb;
@@ -245,12 +311,12 @@ export class SectionMeter {
       return {
         kind: "step",
         frequencyHz: this.section.frequencyHz,
-        step: { sentDbfs, levelDb, ...shares, harmonics, clipped },
+        step: { sentDbfs, levelDb, ...shares, harmonics, clipped: clipped || this.clips(c) },
       };
     });
   }
 
-  private twoTones(heard: Float32Array[]): SectionReturned[] {
+  private twoTones(heard: Float32Array[], clock: KeptClock): SectionReturned[] {
     const { frequencyHz, secondHz = 0 } = this.section;
     const [low, high] = [frequencyHz, secondHz].toSorted((a, b) => a - b);
     const order = high / low;
@@ -258,7 +324,7 @@ export class SectionMeter {
     return heard.map((x, c) => {
       if (!this.sentOn(c)) return NOTHING_SENT;
       const lowHz = low * this.place.speedRatio;
-      const found = orderLines(this.inside(x), this.sampleRateHz, lowHz, orders);
+      const found = orderLines(this.inside(x, clock), clock.sampleRateHz, lowHz, orders);
       if (found === null || found.lines.length < orders.length) return nothing(NO_TONE);
       const [upper, ...side] = found.lines;
       const [lower2, lower1, upper1, upper2] = side.map(({ percent }) => percent / upper.percent);
@@ -266,55 +332,68 @@ export class SectionMeter {
         kind: "two-tone",
         intermodulationPercent: 100 * Math.hypot(lower1 + upper1, lower2 + upper2),
         measurable: side.some(({ measurable }) => measurable),
+        clipped: this.clips(c),
       };
     });
   }
 
-  private sweeps(heard: Float32Array[]): SectionReturned[] {
-    const { section, place, sampleRateHz } = this;
-    const startSeconds = place.beginsSeconds - this.sound.from / sampleRateHz;
+  private sweeps(heard: Float32Array[], clock: KeptClock): SectionReturned[] {
+    const { section, place } = this;
+    const startSeconds = place.beginsSeconds - clock.startSeconds;
     const shape = sweepShape(section);
-    const levels = sweepLevels(heard, sampleRateHz, shape, { ...place, startSeconds }, true);
+    const levels = sweepLevels(heard, clock.sampleRateHz, shape, { ...place, startSeconds }, true);
     return levels.map((points, c) =>
       this.sentOn(c)
-        ? { kind: "points", points: points.map((p) => ({ ...p, levelDb: p.levelDb - section.levelDb })) }
+        ? {
+            kind: "points",
+            points: points.map((p) => ({ ...p, levelDb: p.levelDb - section.levelDb })),
+            clipped: this.clips(c),
+          }
         : NOTHING_SENT,
     );
   }
 
-  private silences(heard: Float32Array[]): SectionReturned[] {
+  private silences(heard: Float32Array[], clock: KeptClock): SectionReturned[] {
     const { toneBeforeHz, speedRatio } = this.place;
-    const inside = heard.map((x) => this.inside(x, SILENCE_EDGE_SECONDS));
-    const noise = weightedNoise(inside, this.sampleRateHz);
+    const { sampleRateHz } = clock;
+    const inside = heard.map((x) => this.inside(x, clock, SILENCE_EDGE_SECONDS));
+    const noise = weightedNoise(inside, sampleRateHz);
     return inside.map((x, c): SectionReturned => {
-      const hum = new HumMeter(this.sampleRateHz);
+      const hum = new HumMeter(sampleRateHz);
       hum.push(x);
-      const residue =
-        toneBeforeHz === null ? null : residueOf(x, this.sampleRateHz, toneBeforeHz * speedRatio);
+      const residue = toneBeforeHz === null ? null : residueOf(x, sampleRateHz, toneBeforeHz * speedRatio);
       return { kind: "silence", residue, noise: noise?.[c] ?? null, hum: hum.hum.lines };
     });
   }
 
-  private noises(heard: Float32Array[]): SectionReturned[] {
-    const { section, place, sampleRateHz } = this;
+  private noises(heard: Float32Array[], clock: KeptClock): SectionReturned[] {
+    const { section, place } = this;
+    const { sampleRateHz } = clock;
     const { colour, startSeconds, endSeconds, speedRatio } = place;
     if (colour === null) return heard.map(() => NOTHING_SENT);
-    const at = (seconds: number) => Math.round(seconds * sampleRateHz) - this.sound.from;
-    const from = Math.max(0, at(startSeconds - EDGE_SECONDS));
-    const noise = heard.map((x) => x.subarray(from, at(endSeconds - EDGE_SECONDS / 2)));
-    const where = { startSeconds: startSeconds - (from + this.sound.from) / sampleRateHz, speedRatio };
+    const from = Math.max(0, frameAt(startSeconds - EDGE_SECONDS, clock));
+    const noise = heard.map((x) => x.subarray(from, frameAt(endSeconds - EDGE_SECONDS / 2, clock)));
+    const where = { startSeconds: startSeconds - clock.startSeconds - from / sampleRateHz, speedRatio };
     const sent = { kind: colour, levelDb: section.levelDb };
     const gainsWith = (quiet: Float32Array[]) =>
-      noiseGain(noise, sampleRateHz, sent, where, quiet.length > 0 ? quiet : null);
+      noiseGain(noise, sampleRateHz, sent, where, quiet.length > 0 ? quiet : null, true);
     const gains = this.quiet ? this.quiet.measure(gainsWith) : gainsWith([]);
     if (gains === null) return heard.map(() => nothing(NOT_THAT_NOISE));
     return gains.map((channel, c) => {
       if (!this.sentOn(c)) return NOTHING_SENT;
       if (!isFollowed(channel)) return nothing(NOT_THAT_NOISE);
-      return { kind: "points", points: channel.map(({ gainDb, ...rest }) => ({ ...rest, levelDb: gainDb })) };
+      const points = channel.map(({ gainDb, ...rest }) => ({ ...rest, levelDb: gainDb }));
+      return { kind: "points", points, clipped: this.clips(c) };
     });
   }
 }
+
+/** Which sample of what is kept was at a time of the recording. */
+const frameAt = (seconds: number, { sampleRateHz, startSeconds }: KeptClock): number =>
+  Math.round((seconds - startSeconds) * sampleRateHz);
+
+/** A tone by itself, not a step of a staircase. */
+const isTone = ({ kind, role }: Section): boolean => kind === "tone" && role !== "staircase";
 
 const nothing = (why: string): SectionReturned => ({ kind: "nothing", why });
 const NOTHING_SENT: SectionReturned = { kind: "nothing", why: null };

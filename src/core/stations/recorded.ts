@@ -1,3 +1,4 @@
+import { clips } from "@/core/returned/clips";
 import type { PassNow } from "@/core/returned/heard-pass";
 import { ZERO_DBFS, type ReturnedChannel, type ReturnedPass } from "@/core/returned/returned";
 import { SWITCH_NAMES, type Machine } from "@/core/records/machine";
@@ -144,16 +145,10 @@ export function troubleOf({ pass, source }: Recorded, channelCount: number): str
     channelsOf(from, channel).flatMap((one) =>
       one.kind === "sine" && one.levelDb !== null ? one.levelDb : [],
     );
-  const clips = [pass, ...(source ? [source] : [])].some(({ segments }) =>
-    segments.some(({ channels }) =>
-      channels.some(
-        (one) =>
-          (one.kind === "sine" && one.clipped) ||
-          (one.kind === "staircase" && one.steps.some(({ clipped }) => clipped)),
-      ),
-    ),
+  const clipped = [pass, ...(source ? [source] : [])].some(({ segments }) =>
+    segments.some(({ channels }) => channels.some(clips)),
   );
-  if (clips) return "The input clips: turn its level down, and record once more.";
+  if (clipped) return "The input clips: turn its level down, and record once more.";
   const swings = pass.segments.some(({ channels }) =>
     channels.some(
       (one) =>
