@@ -7,16 +7,16 @@ import { FullScaleRuns } from "@/core/measure/full-scale";
 import { HalvedSound, isEnoughHalved } from "@/core/measure/halved-sound";
 import { KeptSound, type KeptClock } from "@/core/measure/kept-sound";
 import { SoundRooms } from "@/core/measure/sound-rooms";
-import { NOISE_BANDS_TO_HZ } from "@/core/measure/noise-bands";
 import { residueOf, type Residue } from "@/core/measure/residue";
-import { WEIGHTED_TO_HZ, weightedNoise, type WeightedNoise } from "@/core/measure/weighted-noise";
+import { weightedNoise, type WeightedNoise } from "@/core/measure/weighted-noise";
 import { orderLines } from "@/core/measure/order-lines";
 import { sweepLevels } from "@/core/measure/sweep-levels";
-import { humMatters, ToneBandMeter, type TonePlace } from "@/core/measure/tone-band-meter";
+import { ToneBandMeter, type TonePlace } from "@/core/measure/tone-band-meter";
 import type { TonePair } from "@/core/measure/tone-pair";
 import { sweepShape, type Section } from "@/core/programme/programme";
 import type { RecognisedSection } from "@/core/programme/recognition";
 import { isFollowed, noiseGain } from "./noise-gain";
+import { aroundSeconds, highestHz } from "./section-reach";
 import type { ReturnedPoint, ReturnedStep, ReturnedTone, ReturnedTwoTone } from "./returned";
 
 /** One sound of a sequence as it came back in one channel. */
@@ -50,9 +50,6 @@ export interface SectionPlace extends RecognisedSection {
   isTaken: TonePlace["isTaken"];
 }
 
-/** Kept of what is around: there hum is learned, of a low tone and a sweep, and a sweep may lie off its mark; little of the rest. */
-const AROUND_SECONDS = 5;
-const LITTLE_AROUND_SECONDS = 0.5;
 /** More of one sound is not needed; a sweep has to be whole. */
 const LONGEST_SECONDS = { tone: 60, "two-tone": 60, noise: 60, silence: 60, sweep: 180 } as const;
 /** Left out at both ends: the mark places a sound within some milliseconds. */
@@ -63,9 +60,6 @@ const SILENCE_EDGE_SECONDS = 0.4;
 const QUIET_EDGE_SECONDS = 0.08;
 const FEWEST_QUIET_SECONDS = 0.25;
 const HIGHEST_SHARE = 0.44;
-/** The place of a sweep is known to some percent of its frequency; what is left of a tone is looked for around it. */
-const SWEEP_REACH = 1.05;
-const TONE_REACH = 1.1;
 /** Of a long tone this much tells its third harmonic. */
 const LONGEST_THIRD_SECONDS = 20;
 /** Strangers hang together by chance with 1 ÷ (bandwidth · time). */
@@ -97,9 +91,9 @@ export class SectionMeter {
     private readonly rooms = new SoundRooms(),
   ) {
     const { startSeconds, endSeconds, quietSeconds, speedRatio } = place;
-    const around = this.wantsMoreAround() ? AROUND_SECONDS : LITTLE_AROUND_SECONDS;
+    const around = aroundSeconds(section, speedRatio);
     const last = Math.min(endSeconds, startSeconds + LONGEST_SECONDS[section.kind]);
-    const Kept = isEnoughHalved(this.highestHz(), sampleRateHz) ? HalvedSound : KeptSound;
+    const Kept = isEnoughHalved(highestHz(section, place), sampleRateHz) ? HalvedSound : KeptSound;
     const kept = (fromSeconds: number, toSeconds: number) =>
       new Kept(sampleRateHz, channelCount, { fromSeconds, toSeconds }, rooms);
     const ends = { fromSeconds: startSeconds - around, toSeconds: last + around };
@@ -203,36 +197,6 @@ export class SectionMeter {
 
   private get heardHz(): number {
     return this.section.frequencyHz * this.place.speedRatio;
-  }
-
-  /** Of what is measured in it; without end where tops that are cut off and harmonics tell something. */
-  private highestHz(): number {
-    const { frequencyHz, toFrequencyHz = frequencyHz } = this.section;
-    const { speedRatio, toneBeforeHz } = this.place;
-    switch (this.section.kind) {
-      case "tone":
-      case "two-tone":
-        return Infinity;
-      case "sweep":
-        return SWEEP_REACH * Math.max(frequencyHz, toFrequencyHz) * speedRatio;
-      case "noise":
-        return NOISE_BANDS_TO_HZ * speedRatio;
-      case "silence":
-        return Math.max(WEIGHTED_TO_HZ, TONE_REACH * (toneBeforeHz ?? 0) * speedRatio);
-    }
-  }
-
-  private wantsMoreAround(): boolean {
-    switch (this.section.kind) {
-      case "tone":
-        return humMatters(this.heardHz);
-      case "sweep":
-        return true;
-      case "two-tone":
-      case "noise":
-      case "silence":
-        return false;
-    }
   }
 
   private tones(heard: Float32Array[], clock: KeptClock): SectionReturned[] {
