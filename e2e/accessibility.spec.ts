@@ -29,7 +29,7 @@ const objections = (page: Page, runOnly: object): Promise<string[]> =>
     const { axe } = window as unknown as {
       axe: { run(o: object): Promise<{ violations: Array<{ id: string; nodes: Array<{ html: string }> }> }> };
     };
-    const result = await axe.run({ runOnly: only });
+    const result = await axe.run({ runOnly: only, resultTypes: ["violations"] });
     return result.violations.map(
       ({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(" | ")}`,
     );

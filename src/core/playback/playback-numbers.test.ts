@@ -50,7 +50,7 @@ describe("what makes a response doubtful on the bench", () => {
     const half = {
       ...run([dead(1)]),
       channels: [
-        { channel: "left", points: [point] },
+        { channel: "left", points: [point, { ...point, frequencyHz: 10_000 }] },
         { channel: "right", points: [] },
       ],
     };
@@ -59,5 +59,13 @@ describe("what makes a response doubtful on the bench", () => {
     expect(told(2).channels.map(({ silent }) => silent)).toEqual([false, true]);
     expect(told(1).missing.join()).not.toContain("silent");
     expect(told(1).channels).toHaveLength(1);
+
+    // what it is relative to is 0 dB by definition: a single tone says nothing
+    const alone = {
+      ...half,
+      referenceHz: point.frequencyHz,
+      channels: half.channels.map((one) => ({ ...one, points: one.points.slice(0, 1) })),
+    };
+    expect(responseOf(2, [alone])).toMatchObject({ from: null, channels: [] });
   });
 });

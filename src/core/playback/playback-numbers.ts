@@ -2,6 +2,7 @@ import { judgeResponse, type JudgedResponse } from "@/core/judging/judge-respons
 import type { Corridor } from "@/core/standards/tolerance-classes";
 import { levelTone, playbackLevel, type FullScale, type PlaybackLevel } from "./playback-level";
 import type { HeardTone, PlaybackNow } from "./playback-now";
+import { isWide } from "./wide-band";
 import type { ResponseDoubt, ResponseRun, ResponseSource } from "./response-runs";
 import type { ResponsePoint } from "@/core/measure/response";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
@@ -50,6 +51,13 @@ export function bandsForResponse<T extends Section>(bands: T[]): T[] {
   return meant.length > 0 ? meant : tones;
 }
 
+/** Fewer bands say nothing of a response. */
+const FEWEST_BANDS = 4;
+
+/** Whether a tape tells a response at all. */
+export const tellsResponse = ({ bands }: ReferenceTape): boolean =>
+  bandsForResponse(bands).length >= FEWEST_BANDS || bands.some(isWide);
+
 /**
  * @param corridor what the response has to stay within
  * @param fullScale level in dBu of a full-scale sine of the source; null when it is not known
@@ -81,6 +89,15 @@ export function playbackNumbers(
   };
 }
 
+/** What all are relative to is 0 dB by definition: by itself it is no response. */
+function isReferenceAlone({ channels, referenceHz }: ResponseRun): boolean {
+  const points = channels.flatMap((one) => one.points);
+  return (
+    points.length > 0 &&
+    points.every(({ frequencyHz }) => Math.abs(frequencyHz / referenceHz - 1) < SAME_BAND)
+  );
+}
+
 function responseNumbers(
   tape: ReferenceTape,
   mono: boolean,
@@ -92,10 +109,7 @@ function responseNumbers(
   const heard = now.tones.filter(({ index }) => meant.includes(tape.bands[index]));
   const lastHeard = ({ from, endSeconds }: ResponseRun) =>
     from === "bands" ? Math.max(-1, ...heard.map((one) => one.endSeconds)) : endSeconds;
-  // a single level band is no response where there is another
-  const runs = now.responses.filter(
-    ({ channels: [first] }) => now.responses.length === 1 || first.points.length > 1,
-  );
+  const runs = now.responses.filter((run) => !isReferenceAlone(run));
   const latest = runs.toSorted((a, b) => lastHeard(b) - lastHeard(a)).at(0) ?? null;
   const run = runs.find(({ from }) => from === wanted) ?? latest;
   const freshBands = heard.filter(({ fresh }) => fresh).map(({ index }) => tape.bands[index]);

@@ -43,3 +43,26 @@ describe("the equaliser card", () => {
     }
   });
 });
+
+describe("a tape of too few bands", () => {
+  it("is no response to be kept, though what it holds was heard without a fault", () => {
+    const bench = new PlaybackBench("ellesby-c-1r", TAPE, { "noise.db": -95, "hum.db": -100 }, 5);
+    bench.goTo("response");
+    bench.playFrom(0, TAPE.bands.length - 1);
+    const laid = bench.laid("response");
+    expect(laid.numbers?.response.missing).toEqual([]);
+    const logged = response.readings(laid).toLog({
+      newId: () => "r",
+      jobId: "job",
+      channel: "both",
+      tapeId: TAPE.id,
+      tapeUncertaintyPercent: 0.1,
+      nominalHz: 3150,
+      speedCmPerS: 4.76,
+      phase: "as found",
+      at: "2026-01-01T00:00:00.000Z",
+      source: { kind: "practice", name: "bench" },
+    });
+    expect(logged).toBe(`${TAPE.name} has too few bands for a response.`);
+  });
+});

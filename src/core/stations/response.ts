@@ -1,8 +1,7 @@
 import { judgeResponse } from "@/core/judging/judge-response";
 import type { ResponsePoint } from "@/core/measure/response";
-import { bandsForResponse, type PlaybackNumbers } from "@/core/playback/playback-numbers";
+import { tellsResponse, type PlaybackNumbers } from "@/core/playback/playback-numbers";
 import type { ResponseSource } from "@/core/playback/response-runs";
-import { isWide } from "@/core/playback/wide-band";
 import type { Machine } from "@/core/records/machine";
 import type { Reading } from "@/core/records/reading";
 import { TOLERANCE_CLASSES, type Corridor } from "@/core/standards/tolerance-classes";
@@ -28,7 +27,7 @@ const quantities = {
 } as const;
 type ResponseQuantity = keyof typeof quantities;
 
-const FEWEST_BANDS = 4;
+const TOO_FEW_BANDS = "has too few bands for a response";
 const SAME_BAND = 0.02;
 
 /** What the response of a machine has to stay within. */
@@ -110,12 +109,9 @@ export const response: MeasuringStation<"response", ResponseQuantity> = {
     follows: null,
     steady: null,
   },
-  tapeLacks: ({ tape }) =>
-    bandsForResponse(tape.bands).length < FEWEST_BANDS && !tape.bands.some(isWide)
-      ? "has too few bands for a response"
-      : null,
+  tapeLacks: ({ tape }) => (tellsResponse(tape) ? null : TOO_FEW_BANDS),
   upsets: ["level", "response", "bias", "record-level", "record-response", "reduction", "settings"],
-  readings: ({ numbers, here: { machine } }) => {
+  readings: ({ numbers, tape, here: { machine } }) => {
     if (!numbers) return nothingToLog("Nothing of the tape was heard yet: play it.");
     const { channels, missing } = numbers.response;
     const { playing } = numbers.now;
@@ -123,6 +119,7 @@ export const response: MeasuringStation<"response", ResponseQuantity> = {
     const treble = (context: LogContext) => trebleOf(numbers, all(context));
     return {
       toLog: (context) => {
+        if (!tellsResponse(tape)) return `${tape.name} ${TOO_FEW_BANDS}.`;
         if (channels.every(({ judged }) => judged.worst === null))
           return "Nothing of the tape was heard yet: play it.";
         if (missing.length > 0) return `Not heard yet, or not since the last turn: ${missing.join("; ")}.`;

@@ -17,10 +17,13 @@ export function Middle(props: PictureProps) {
           {bench.tape.name} {lacks}. Choose another tape on the left.
         </Box>
       )}
-      <Picture {...props} />
+      <Picture {...props} absent={lacks ? NOT_BY_THIS_TAPE : props.absent} />
     </DeskPaper>
   );
 }
+
+/** Where a tape lacks something, what it does tell is still shown; this stands in place of the rest. */
+const NOT_BY_THIS_TAPE = "Cannot be told by this tape";
 
 export const pictureOf = ({ id }: MeasuringStation) => PICTURES[id as keyof typeof PICTURES];
 

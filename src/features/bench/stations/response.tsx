@@ -23,7 +23,7 @@ const NO_CHANNELS: ResponseOfChannel[] = [];
 const UNSTEADY_DB = 0.5;
 
 /** The response as it fills in, against its corridor and as found; each band; and what the curve looks like. */
-function Response({ view, bench, listener, absent, onReadFrom }: PictureProps) {
+function Response({ view, bench, listener, station, absent, onReadFrom }: PictureProps) {
   const { numbers, circumstances } = bench;
   const { side } = circumstances;
   const [shown, setShown] = useState<(typeof VIEWS)[number]>("curve");
@@ -58,8 +58,11 @@ function Response({ view, bench, listener, absent, onReadFrom }: PictureProps) {
     [channels, found, other],
   );
   const worst = worstOf(channels);
+  const lacks = station.tapeLacks(bench);
   // of the other one alone nothing passes
   const silent = doubts.find(({ kind }) => kind === "dead");
+  // a tape of too few bands may have missed the worst
+  const said = silent || lacks ? null : worst;
   const name = `${view.job.number} response${side ? ` ${side}` : ""}`;
   return (
     <>
@@ -67,14 +70,14 @@ function Response({ view, bench, listener, absent, onReadFrom }: PictureProps) {
         view={view}
         quantity="response.worst"
         side={side}
-        value={silent ? null : (worst?.point.levelDb ?? null)}
-        uncertainty={worst?.point.uncertaintyDb ?? 0}
+        value={said?.point.levelDb ?? null}
+        uncertainty={said?.point.uncertaintyDb ?? 0}
         settled={missing.length === 0}
         ends={["dull", "bright"]}
         absent={silent?.says ?? absent}
         shownAs={
-          worst && !silent
-            ? `${worst.channel === "both" ? "" : `${worst.channel}, `}${hertzText(worst.point.frequencyHz)}`
+          said
+            ? `${said.channel === "both" ? "" : `${said.channel}, `}${hertzText(said.point.frequencyHz)}`
             : undefined
         }
       />
