@@ -8,6 +8,14 @@ type Pace = typeof REAL_TIME | typeof FOUR_TIMES;
 const COARSE_IN_AN_EIGHTH = 8;
 const SLOW_DEGREES = 6;
 
+/** A figure looked at in one moment: in the next it may be gone, where a busy machine loses sound. */
+export const figureOf = (figure: Locator): Promise<{ settled: boolean; value: number; told: number }> =>
+  figure.evaluate((meter) => ({
+    settled: /(pass|close|fail)$/.test(meter.getAttribute("aria-valuetext") ?? ""),
+    value: Number(meter.getAttribute("aria-valuenow")),
+    told: Number(/±\s*([\d.]+)/.exec(meter.textContent ?? "")?.[1]),
+  }));
+
 /** What a technician's hands do on the bench. */
 export class BenchHands {
   readonly speed: Locator;

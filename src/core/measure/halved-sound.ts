@@ -1,6 +1,7 @@
 import { FirDecimator } from "@/core/dsp/fir-decimator";
 import { kaiserLowpass } from "@/core/dsp/kaiser-lowpass";
 import type { Samples } from "@/core/dsp/signal";
+import { blockWithin } from "./block-within";
 import { KeptSound, type KeptClock } from "./kept-sound";
 import type { SoundRooms } from "./sound-rooms";
 
@@ -14,7 +15,7 @@ export const isEnoughHalved = (highestHz: number, sampleRateHz: number): boolean
 
 /** Keeps what lies between two frames of a recording as `KeptSound` does, at half its rate. */
 export class HalvedSound {
-  readonly from: number;
+  private readonly from: number;
   /** One frame beyond the last, of the recording. */
   readonly to: number;
   private readonly kept: KeptSound;
@@ -38,15 +39,15 @@ export class HalvedSound {
   /** @param at which frame of the recording the block begins with */
   push(block: readonly Samples[], at: number): void {
     const { sampleRateHz } = this;
-    const [first, last] = [Math.max(this.from, at), Math.min(this.to, at + block[0].length)];
-    if (first >= last) return;
+    const part = blockWithin(block, at, { from: this.from, to: this.to });
+    if (!part) return;
     if (this.halvers === null) {
       const pass = KEPT_SHARE * sampleRateHz;
       const taps = kaiserLowpass(sampleRateHz, pass, sampleRateHz / 2 - pass, STOPPED_DB);
       this.halvers = block.slice(0, 2).map(() => new FirDecimator(taps, 2));
-      this.startSeconds = (first + this.halvers[0].delaySamples) / sampleRateHz;
+      this.startSeconds = (part.first + this.halvers[0].delaySamples) / sampleRateHz;
     }
-    const halved = this.halvers.map((halver, c) => halver.push(block[c].subarray(first - at, last - at)).re);
+    const halved = this.halvers.map((halver, c) => halver.push(part.channels[c]).re);
     this.kept.push(halved, this.given);
     this.given += halved[0].length;
   }

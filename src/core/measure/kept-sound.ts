@@ -1,4 +1,5 @@
 import type { Samples } from "@/core/dsp/signal";
+import { blockWithin } from "./block-within";
 import { SoundRooms } from "./sound-rooms";
 
 /** At what rate it is kept, and when its first sample was, on the clock of the recording. */
@@ -35,14 +36,15 @@ export class KeptSound {
   /** @param at which frame of the recording the block begins with */
   push(block: readonly Samples[], at: number): void {
     const { from, to, rooms } = this;
-    const [first, last] = [Math.max(from, at), Math.min(to, at + block[0].length)];
-    if (first >= last) return;
+    const part = blockWithin(block, at, { from, to });
+    if (!part) return;
+    const before = part.first - from;
     // what came before it was heard of is silence
     this.channels ??= Array.from({ length: Math.min(2, this.channelCount) }, () =>
-      rooms.take(to - from).fill(0, 0, first - from),
+      rooms.take(to - from).fill(0, 0, before),
     );
-    this.channels.forEach((kept, c) => kept.set(block[c].subarray(first - at, last - at), first - from));
-    this.taken = last - from;
+    this.channels.forEach((kept, c) => kept.set(part.channels[c], before));
+    this.taken = part.last - from;
   }
 
   /**

@@ -1,3 +1,4 @@
+import { NOISE_TO_HZ } from "@/core/dsp/periodic-noise";
 import { seriesBetween } from "./wide-levels";
 
 const LOWEST_HZ = 31;
@@ -10,8 +11,12 @@ const HALF_NARROW_OCTAVES = 1 / 12;
 /** Of half overlapping Hann windows each bin of each frame counts as so much of an independent one (Welch 1967). */
 export const INDEPENDENT_SHARE = 0.49;
 
+/** Middle of the highest band that noise up to a frequency fills, at most. */
+const highestMiddleHz = (toHz: number): number => toHz / 2 ** HALF_NARROW_OCTAVES;
+
 /** Upper end of the highest band of noise that was sent. */
-export const NOISE_BANDS_TO_HZ = 19_953 * 2 ** HALF_NARROW_OCTAVES;
+export const NOISE_BANDS_TO_HZ =
+  Math.max(...seriesBetween(LOWEST_HZ, highestMiddleHz(NOISE_TO_HZ))) * 2 ** HALF_NARROW_OCTAVES;
 
 /** A band of noise, by the bins of a transform that lie in it. */
 export interface NoiseBand {
@@ -26,7 +31,7 @@ export interface NoiseBand {
  */
 export function noiseBands(sampleRateHz: number, size: number, speedRatio = 1, toHz = Infinity): NoiseBand[] {
   const binHz = sampleRateHz / size / speedRatio;
-  const highestHz = Math.min((HIGHEST_SHARE * sampleRateHz) / speedRatio, toHz / 2 ** HALF_NARROW_OCTAVES);
+  const highestHz = Math.min((HIGHEST_SHARE * sampleRateHz) / speedRatio, highestMiddleHz(toHz));
   return seriesBetween(LOWEST_HZ, highestHz)
     .filter((hz) => hz > WIDE_BELOW_HZ || Math.round(20 * Math.log10(hz)) % 2 === 0)
     .map((frequencyHz) => {

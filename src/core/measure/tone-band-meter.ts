@@ -1,5 +1,6 @@
 import { amplitudeOf } from "@/core/dsp/decibels";
 import type { Samples } from "@/core/dsp/signal";
+import { blockWithin } from "./block-within";
 import { humOfTheBand } from "./hum-of-the-band";
 import { KeptSound } from "./kept-sound";
 import { SoundRooms } from "./sound-rooms";
@@ -68,18 +69,18 @@ export class ToneBandMeter {
   /** @param at which frame of the recording the block begins with */
   push(block: readonly Samples[], at: number): void {
     if (this.kept) return this.kept.push(block, at);
-    const [first, last] = [Math.max(this.from, at), Math.min(this.to, at + block[0].length)];
-    if (first < last) this.meter.push(block.map((x) => x.subarray(first - at, last - at)));
+    const part = blockWithin(block, at, { from: this.from, to: this.to });
+    if (part) this.meter.push(part.channels);
   }
 
   /** Null when too little was heard; ask once, at the end. */
   result(): TonePair | null {
     const { kept } = this;
-    return kept ? kept.measure((sound) => this.withoutHum(sound, kept.from)) : this.meter.result();
+    return kept ? kept.measure((sound) => this.clearOfHum(sound, kept.from)) : this.meter.result();
   }
 
   /** @param kept the sound around the tone, from the frame `keptFrom` of the recording on */
-  private withoutHum(kept: Float32Array[], keptFrom: number): TonePair | null {
+  private clearOfHum(kept: Float32Array[], keptFrom: number): TonePair | null {
     const { from, to, place, sampleRateHz } = this;
     if (kept.length === 0) return null;
     const begins = keptFrom / sampleRateHz;

@@ -1,3 +1,4 @@
+import { blockWithin } from "@/core/measure/block-within";
 import { FullScaleRuns } from "@/core/measure/full-scale";
 import { noiseLevels } from "@/core/measure/noise-levels";
 import { sweepLevels } from "@/core/measure/sweep-levels";
@@ -78,12 +79,12 @@ export class WideBandMeter {
 
   /** @param at which frame of the recording the block begins with */
   push(block: ReadonlyArray<Float32Array | Float64Array>, at: number): void {
-    const [first, last] = [Math.max(this.from, at), Math.min(this.to, at + block[0].length)];
-    if (first >= last) return;
-    const piece = block.map((x) => x.subarray(first - at, last - at));
-    this.kept.forEach((kept, c) => kept.set(piece[c], first - this.from));
-    this.fullScale.forEach((runs, c) => runs.push(piece[c]));
-    this.taken = last - this.from;
+    const { from, to } = this;
+    const part = blockWithin(block, at, { from, to });
+    if (!part) return;
+    this.kept.forEach((kept, c) => kept.set(part.channels[c], part.first - from));
+    this.fullScale.forEach((runs, c) => runs.push(part.channels[c]));
+    this.taken = part.last - from;
   }
 
   get clipped(): boolean {

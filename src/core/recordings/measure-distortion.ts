@@ -1,5 +1,6 @@
 import { hertzText } from "@/core/text/number-text";
 import type { SoundFile } from "@/core/formats/sound-file";
+import { blockWithin } from "@/core/measure/block-within";
 import { channelName } from "@/core/measure/channel-name";
 import { distortionOf, type Distortion } from "@/core/measure/distortion";
 import { ProgrammeRecogniser } from "@/core/programme/programme-recogniser";
@@ -47,8 +48,8 @@ export async function measureDistortion(
   const kept = names.map(() => new Float64Array(to - from));
   let at = 0;
   for await (const block of sound.blocks()) {
-    const [first, end] = [Math.max(from, at), Math.min(to, at + block[0].length)];
-    if (first < end) kept.forEach((x, c) => x.set(block[c].subarray(first - at, end - at), first - from));
+    const part = blockWithin(block, at, { from, to });
+    if (part) kept.forEach((x, c) => x.set(part.channels[c], part.first - from));
     at += block[0].length;
   }
   const channels = names.map((channel, c) => ({

@@ -81,13 +81,16 @@ export function noiseGain(
         const byPower = beside !== null && frequencyHz > BY_POWER_ABOVE_HZ;
         const came = byPower ? Math.max(together, output - hiss) : together;
         const heard = INDEPENDENT_SHARE * bins.length * frames;
-        // variance of the power that came, re its square: hiss beside what was sent in both cases, and by power also of
-        // the hiss that was taken off
+        // variance of the power that came, re its square; by power it is that of the hiss beside it and of the hiss that
+        // was taken off, but no less than what does not hang together makes of it: a gap may be quieter than the noise was
+        const apart = (2 * (1 / Math.max(coherence, LEAST_COHERENCE) - 1)) / heard;
+        const ratio = came > 0 ? hiss / came : 0;
         const variance = byPower
-          ? ((hiss * hiss + 2 * came * hiss) / heard +
-              (hiss * hiss) / (beside.independentShare * bins.length)) /
-            (came * came)
-          : (2 * (1 / Math.max(coherence, LEAST_COHERENCE) - 1)) / heard;
+          ? Math.max(
+              apart,
+              (ratio * ratio + 2 * ratio) / heard + (ratio * ratio) / (beside.independentShare * bins.length),
+            )
+          : apart;
         return {
           frequencyHz,
           gainDb: powerDb(came / input),

@@ -1,4 +1,5 @@
 import type { Samples } from "@/core/dsp/signal";
+import { blockWithin } from "@/core/measure/block-within";
 import { channelName } from "@/core/measure/channel-name";
 import { distortionOf } from "@/core/measure/distortion";
 import { countsDropOuts, DropOutMeter, USUAL_DEPTH_DB } from "@/core/measure/drop-outs";
@@ -108,7 +109,7 @@ export class SectionMeter {
         : null;
     const counts = isTone(section) && this.counts(this.innerTo - this.innerFrom);
     this.fullScale = Array.from({ length: Math.min(2, channelCount) }, () => new FullScaleRuns());
-    this.dropOuts = Array.from({ length: Math.min(2, channelCount) }, (_, c) =>
+    this.dropOuts = this.fullScale.map((_, c) =>
       counts && this.sentOn(c) ? new DropOutMeter(sampleRateHz, this.heardHz, USUAL_DEPTH_DB) : null,
     );
   }
@@ -123,12 +124,11 @@ export class SectionMeter {
     this.sound.push(block, at);
     this.followTone(block, at);
     this.quiet?.push(block, at);
-    const [first, last] = [Math.max(this.innerFrom, at), Math.min(this.innerTo, at + block[0].length)];
-    if (first >= last) return;
-    const inside = block.map((x) => x.subarray(first - at, last - at));
-    this.dropOuts.forEach((meter, c) => meter?.push(inside[c]));
-    this.fullScale.forEach((runs, c) => runs.push(inside[c]));
-    this.heardTo = last;
+    const inside = blockWithin(block, at, { from: this.innerFrom, to: this.innerTo });
+    if (!inside) return;
+    this.dropOuts.forEach((meter, c) => meter?.push(inside.channels[c]));
+    this.fullScale.forEach((runs, c) => runs.push(inside.channels[c]));
+    this.heardTo = inside.last;
   }
 
   /** A tone's meter is made when the tone comes and let go of with it: a sequence may hold hundreds. */
