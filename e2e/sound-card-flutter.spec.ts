@@ -7,7 +7,7 @@ test("the sound card is heard live: speed and level as they are in the file", as
   await page.getByRole("button", { name: "Sound card" }).click();
   let speed = await figureOf(hands.speed);
   await expect.poll(async () => (speed = await figureOf(hands.speed)).settled).toBe(true);
-  // a few lost places are bridged, and widen the ±; a steady tone is known to a hundredth
+  // a few lost places are bridged, and widen the ±
   expect(Math.abs(speed.value - 1.25)).toBeLessThan(speed.told + 0.005);
   const level = async (channel: string) =>
     Number(await page.getByRole("meter", { name: `Level ${channel}` }).getAttribute("aria-valuenow"));
