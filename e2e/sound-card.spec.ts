@@ -46,15 +46,16 @@ test("the signal check finds the level of each channel within a twentieth of a d
   const hands = new BenchHands(page);
   await hands.open("demo-job-0415", "speed");
   await page.getByRole("button", { name: "Sound card" }).click();
-  await hands.settled();
   await page.getByRole("button", { name: "Check" }).click();
   const rows = page.getByRole("dialog").getByRole("table", { name: "Levels" }).getByRole("row");
   const rms = async (row: number) =>
     Number(
       (await rows.nth(row).getByRole("cell").nth(2).innerText()).replace("−", "-").replace(/[^-\d.]/g, ""),
     );
-  expect(Math.abs((await rms(1)) - (20 * Math.log10(0.5) - 3.01))).toBeLessThan(0.05);
-  expect(Math.abs((await rms(2)) - (20 * Math.log10(0.25) - 3.01))).toBeLessThan(0.05);
+  await expect(async () => {
+    expect(Math.abs((await rms(1)) - (20 * Math.log10(0.5) - 3.01))).toBeLessThan(0.05);
+    expect(Math.abs((await rms(2)) - (20 * Math.log10(0.25) - 3.01))).toBeLessThan(0.05);
+  }).toPass({ timeout: 400_000 });
   await expect(page.getByRole("dialog")).toContainText(/unprocessed channels? at \d+ Hz|the browser applies/);
 });
 
@@ -74,14 +75,17 @@ test("unplugged in the middle: what was logged is kept, and there is a way back"
   const hands = new BenchHands(page);
   await hands.open("demo-job-0415", "speed");
   await page.getByRole("button", { name: "Sound card" }).click();
-  await hands.settled();
-  await page.keyboard.press("f");
-  await expect(hands.slip).toContainText("as found");
+  // where sound is lost, the number may be unsettled again by the time that the key is pressed
+  await expect(async () => {
+    await hands.settled();
+    await page.keyboard.press("f");
+    await expect(hands.slip).toContainText("as found", { timeout: 5000 });
+  }).toPass({ timeout: 400_000 });
   await page.evaluate(() => (window as unknown as { unplug(): void }).unplug());
   await expect(page.getByRole("alert").first()).toContainText("went away");
   await expect(hands.slip).toContainText("as found");
   await page.getByRole("button", { name: "Start again" }).click();
-  await hands.settled();
+  await expect(hands.speed).toHaveAttribute("aria-valuetext", /^\+1\.\d+/);
   await expect(hands.slip.getByRole("listitem")).toHaveCount(1);
 });
 

@@ -62,12 +62,12 @@ export function cutStart<S extends SteadyStretch>(stretch: S, elements: number):
 }
 
 /**
- * The longest stretch of a track, between `fromSeconds` and its end, in which the tone is there; of a whole
- * track, also without the run-up and the run-down of the deck.
+ * The longest stretch of a track in which the tone is there, without the run-up and the run-down of the deck. From
+ * `fromSeconds` on, of a live source, it is the one that plays now: a longer one that has ended before tells nothing of it.
  * Returns null where there is none of at least a quarter of a second.
  * @param inPlace the stretch is the track's own values, bridged there, not a copy: for a track that nothing is added to
  */
-export function longestSteadyStretch(
+export function steadyStretch(
   track: DeviationTrack,
   fromSeconds?: number,
   inPlace = false,
@@ -80,11 +80,12 @@ export function longestSteadyStretch(
   const longestDropout = LONGEST_DROPOUT_SECONDS * track.rateHz;
   const edge = Math.ceil(EDGE_SECONDS * track.rateHz);
 
-  let best = { start: 0, end: 0 };
+  let longest = { start: 0, end: 0 };
   let start = -1;
   let lastPresent = -1;
   const close = () => {
-    if (start >= 0 && lastPresent + 1 - start > best.end - best.start) best = { start, end: lastPresent + 1 };
+    if (start >= 0 && lastPresent + 1 - start > longest.end - longest.start)
+      longest = { start, end: lastPresent + 1 };
     start = -1;
   };
   for (let i = 0; i < amplitude.length; i++) {
@@ -93,7 +94,10 @@ export function longestSteadyStretch(
       lastPresent = i;
     } else if (start >= 0 && i - lastPresent > longestDropout) close();
   }
+  const newest = start < 0 ? null : { start, end: lastPresent + 1 };
   close();
+  const isLongEnough = newest && newest.end - newest.start >= SHORTEST_SECONDS * track.rateHz + 2 * edge;
+  const best = fromSeconds !== undefined && isLongEnough ? newest : longest;
 
   const present: [number, number] = [
     best.start === 0 ? 0 : best.start + edge,

@@ -8,7 +8,7 @@ import { InputCheck } from "./input-check";
 import { ScrapeMeter, showsScrape, type ScrapeFlutter } from "./scrape-meter";
 import { SoundGaps } from "./sound-gaps";
 import { cents, speedOf, type SpeedResult } from "./speed";
-import { longestSteadyStretch, type SteadyStretch } from "./steady-stretch";
+import { steadyStretch, type SteadyStretch } from "./steady-stretch";
 
 /** A steady part of the tone in one channel, or the reason why there is none. */
 export type ChannelTone =
@@ -108,7 +108,7 @@ export class TransportMeter {
 
   /** Nothing more comes: the whole of each channel is taken once for all that is asked, and nothing of it is copied. */
   finish(): void {
-    this.wholeStretches ??= this.states.map(({ track }) => longestSteadyStretch(track, undefined, true));
+    this.wholeStretches ??= this.states.map(({ track }) => steadyStretch(track, undefined, true));
   }
 
   /** For a source without an end: judge which tone plays, and its level, by the last few seconds only. */
@@ -159,7 +159,7 @@ export class TransportMeter {
     const stretch =
       fromSeconds === undefined && this.wholeStretches
         ? this.wholeStretches[channel]
-        : longestSteadyStretch(track, fromSeconds);
+        : steadyStretch(track, fromSeconds);
     if (stretch === null) return refuse("the tone is too short or too broken up to measure.");
     const mean = meanOf(stretch.deviation);
     if (Math.abs(mean) > LARGEST_OFFSET)

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { FOLLOWED_TAPE } from "@/testing/follow-the-screens";
 import { PlaybackBench } from "@/testing/playback-bench";
+import { advisedByTape } from "./advised-by-tape";
 import { response } from "./response";
 
 const HZ = [1000, 10_000];
@@ -64,5 +65,23 @@ describe("a tape of too few bands", () => {
       source: { kind: "practice", name: "bench" },
     });
     expect(logged).toBe(`${TAPE.name} has too few bands for a response.`);
+  });
+  it("leaves the equaliser's card nothing but to ask for another, whether it plays or not", () => {
+    const bench = new PlaybackBench("ellesby-c-1r", { ...TAPE, bands: TAPE.bands.slice(0, 1) }, {}, 5);
+    bench.goTo("response");
+    const asked = () => advisedByTape(response, bench.laid("response"), null);
+    const another = {
+      headline: "choose another tape",
+      reason: `${TAPE.name} has too few bands for a response.`,
+    };
+    expect(asked()).toMatchObject(another);
+    bench.playFrom(0, 0);
+    expect(asked()).toMatchObject(another);
+  });
+
+  it("is not what the card complains of where the tape serves", () => {
+    const bench = new PlaybackBench("ellesby-c-1r", FOLLOWED_TAPE, {}, 5);
+    bench.goTo("response");
+    expect(advisedByTape(response, bench.laid("response"), null).headline).toBe("play the tape");
   });
 });

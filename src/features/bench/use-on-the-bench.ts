@@ -3,6 +3,7 @@ import { layBench } from "@/core/alignment/lay-bench";
 import type { ResponseSource } from "@/core/playback/response-runs";
 import type { Circumstances } from "@/core/records/reading";
 import type { Advised } from "@/core/stations/advised";
+import { advisedByTape } from "@/core/stations/advised-by-tape";
 import { levelsOfSearch } from "@/core/stations/azimuth-search";
 import type { OnTheBench, Told } from "@/core/stations/on-the-bench";
 import type { MeasuringStation } from "@/core/stations/station";
@@ -60,7 +61,7 @@ export function useOnTheBench(
   );
   const screws = useBiasScrews(station?.learns(bench) ?? [], listener.thinker);
   const standing = { ...bench, peak, screws, told: stillTold(card.told, occasion) };
-  const advised = station && station.advise(standing, chosen);
+  const advised = station && advisedByTape(station, standing, chosen);
   // thought about once for each thing that was heard or stored
   if (card.occasion !== occasion || card.view !== view || card.heard !== listener.heard) {
     const told = advised && hears ? toldNext(standing.told, occasion, advised) : null;
