@@ -85,30 +85,33 @@ describe("a tone of which about a tenth is lost, in places of any length", () =>
 });
 
 describe("a tone that goes on after a longer hole", () => {
-  it.each([0.15, 1])("of %d s is measured from there, not called stopped for what came before", (holeSeconds) => {
-    const listening = listeningLive();
-    const blocks = (seconds: number) => Math.round((seconds * RATE) / BLOCK);
-    const [before, hole] = [blocks(6), blocks(holeSeconds)];
-    const shown: { at: number; problem: string | null; settled: boolean; off: number }[] = [];
-    for (let n = 0; n < before + hole + blocks(4); n++) {
-      if (n >= before && n < before + hole) {
-        listening.push([new Float64Array(BLOCK), new Float64Array(BLOCK)]);
-        continue;
+  it.each([0.15, 1])(
+    "of %d s is measured from there, not called stopped for what came before",
+    (holeSeconds) => {
+      const listening = listeningLive();
+      const blocks = (seconds: number) => Math.round((seconds * RATE) / BLOCK);
+      const [before, hole] = [blocks(6), blocks(holeSeconds)];
+      const shown: { at: number; problem: string | null; settled: boolean; off: number }[] = [];
+      for (let n = 0; n < before + hole + blocks(4); n++) {
+        if (n >= before && n < before + hole) {
+          listening.push([new Float64Array(BLOCK), new Float64Array(BLOCK)]);
+          continue;
+        }
+        send(listening, tone.slice(n * BLOCK, (n + 1) * BLOCK));
+        if (n < before + hole) continue;
+        const { speed, channels } = listening.result(false);
+        shown.push({
+          at: ((n + 1 - before - hole) * BLOCK) / RATE,
+          problem: channels[0].problem,
+          settled: speed?.settled ?? false,
+          off: Math.abs((speed?.errorPercent ?? Infinity) - 1.25),
+        });
       }
-      send(listening, tone.slice(n * BLOCK, (n + 1) * BLOCK));
-      if (n < before + hole) continue;
-      const { speed, channels } = listening.result(false);
-      shown.push({
-        at: ((n + 1 - before - hole) * BLOCK) / RATE,
-        problem: channels[0].problem,
-        settled: speed?.settled ?? false,
-        off: Math.abs((speed?.errorPercent ?? Infinity) - 1.25),
-      });
-    }
-    for (const { at, problem, settled, off } of shown) {
-      if (at > 0.6) expect(problem).toBeNull();
-      if (at > 0.3 && at < 2.5) expect(settled).toBe(false);
-      if (at > 3) expect(settled && off < 0.01).toBe(true);
-    }
-  });
+      for (const { at, problem, settled, off } of shown) {
+        if (at > 0.6) expect(problem).toBeNull();
+        if (at > 0.3 && at < 2.5) expect(settled).toBe(false);
+        if (at > 3) expect(settled && off < 0.01).toBe(true);
+      }
+    },
+  );
 });
