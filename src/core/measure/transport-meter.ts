@@ -176,8 +176,8 @@ export class TransportMeter {
     return { channel: name, stretch, warnings };
   }
 
-  speed(channel: number, fromSeconds?: number): { result: SpeedChannel | null; warnings: string[] } {
-    const tone = this.tone(channel, fromSeconds);
+  speed(channel: number): { result: SpeedChannel | null; warnings: string[] } {
+    const tone = this.tone(channel);
     if (tone.stretch === null) return { result: null, warnings: tone.warnings };
     const speed = speedOf(tone.stretch);
     if (speed.beats)
@@ -199,11 +199,11 @@ export class TransportMeter {
     };
   }
 
-  flutter(
-    channel: number,
-    fromSeconds?: number,
-  ): { result: (FlutterResult & { channel: string; carrierHz: number }) | null; warnings: string[] } {
-    const tone = this.tone(channel, fromSeconds);
+  flutter(channel: number): {
+    result: (FlutterResult & { channel: string; carrierHz: number }) | null;
+    warnings: string[];
+  } {
+    const tone = this.tone(channel);
     if (tone.stretch === null) return { result: null, warnings: tone.warnings };
     const warnings = [...tone.warnings];
     const flutter = flutterOf(tone.stretch, this.nominalHz);
