@@ -16,6 +16,13 @@ export const figureOf = (figure: Locator): Promise<{ settled: boolean; value: nu
     told: Number(/±\s*([\d.]+)/.exec(meter.textContent ?? "")?.[1]),
   }));
 
+/** Waits until a figure is settled, and gives what stood in that moment. */
+export async function settledFigure(figure: Locator): ReturnType<typeof figureOf> {
+  let seen = await figureOf(figure);
+  await expect.poll(async () => (seen = await figureOf(figure)).settled).toBe(true);
+  return seen;
+}
+
 /** What a technician's hands do on the bench. */
 export class BenchHands {
   readonly speed: Locator;

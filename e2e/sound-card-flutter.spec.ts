@@ -1,12 +1,11 @@
 import { expect, test } from "./test";
-import { BenchHands, figureOf } from "./bench-hands";
+import { BenchHands, figureOf, settledFigure } from "./bench-hands";
 
 test("the sound card is heard live: speed and level as they are in the file", async ({ page }) => {
   const hands = new BenchHands(page);
   await hands.open("demo-job-0415", "speed");
   await page.getByRole("button", { name: "Sound card" }).click();
-  let speed = await figureOf(hands.speed);
-  await expect.poll(async () => (speed = await figureOf(hands.speed)).settled).toBe(true);
+  const speed = await settledFigure(hands.speed);
   // a few lost places are bridged, and widen the ±
   expect(Math.abs(speed.value - 1.25)).toBeLessThan(speed.told + 0.005);
   const level = async (channel: string) =>

@@ -1,13 +1,12 @@
 import { expect, test } from "./test";
-import { BenchHands, figureOf } from "./bench-hands";
+import { BenchHands, settledFigure } from "./bench-hands";
 import { workersToKill } from "./kill-workers";
 
 test("results keep coming, and the page follows them", async ({ page }) => {
   const hands = new BenchHands(page);
   await hands.open("demo-job-0415", "speed");
   await page.getByRole("button", { name: "Sound card" }).click();
-  let speed = await figureOf(hands.speed);
-  await expect.poll(async () => (speed = await figureOf(hands.speed)).settled).toBe(true);
+  const speed = await settledFigure(hands.speed);
   expect(Math.abs(speed.value - 1.25)).toBeLessThan(speed.told + 0.005);
   const bars = page.getByLabel("Level left").locator("..");
   const results = bars.evaluate(

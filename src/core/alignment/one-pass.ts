@@ -6,6 +6,7 @@ import { levelTone } from "@/core/playback/playback-level";
 import { bandsForResponse } from "@/core/playback/playback-numbers";
 import { isWide } from "@/core/playback/wide-band";
 import type { OnTheBench } from "@/core/stations/on-the-bench";
+import { saidOfTape } from "@/core/stations/said-of-tape";
 import type { MeasuringStation } from "@/core/stations/station";
 import { contextAt, type Pen } from "./logbook";
 import { moves } from "./moves";
@@ -113,10 +114,7 @@ function whyNotAsFound({ records }: OnTheBench, station: MeasuringStation): stri
 /** A pass before anything was heard. */
 export function beginPass(phase: OnePass["phase"], bench: OnTheBench): OnePass {
   const stations = passStations(bench.here).map((station): Taking => {
-    const lacks = station.tapeLacks(bench);
-    const says =
-      (lacks && `${bench.tape.name} ${lacks}.`) ??
-      (phase === "as found" ? whyNotAsFound(bench, station) : null);
+    const says = saidOfTape(station, bench) ?? (phase === "as found" ? whyNotAsFound(bench, station) : null);
     return says === null
       ? {
           station,

@@ -63,7 +63,8 @@ export function cutStart<S extends SteadyStretch>(stretch: S, elements: number):
 
 /**
  * The longest stretch of a track in which the tone is there, without the run-up and the run-down of the deck. From
- * `fromSeconds` on, of a live source, it is the one that plays now: a longer one that has ended before tells nothing of it.
+ * `fromSeconds` on, of a live source, it is the one that plays now, run-up and all: a longer one that has ended before
+ * tells nothing of it.
  * Returns null where there is none of at least a quarter of a second.
  * @param inPlace the stretch is the track's own values, bridged there, not a copy: for a track that nothing is added to
  */

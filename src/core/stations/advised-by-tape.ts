@@ -1,5 +1,6 @@
 import type { Advised } from "./advised";
 import type { OnTheBench } from "./on-the-bench";
+import { saidOfTape } from "./said-of-tape";
 import type { MeasuringStation } from "./station";
 
 /** What a station advises. Where it waits for a number that the tape in the machine cannot tell, another tape is asked for. */
@@ -10,8 +11,6 @@ export function advisedByTape(
 ): Advised {
   const advised = station.advise(bench, chosenId);
   const waits = advised.advice.kind === "wait" && advised.toSet.value === null;
-  const lacks = waits && advised.adjusters.length > 0 ? station.tapeLacks(bench) : null;
-  return lacks === null
-    ? advised
-    : { ...advised, headline: "choose another tape", reason: `${bench.tape.name} ${lacks}.` };
+  const reason = waits && advised.adjusters.length > 0 ? saidOfTape(station, bench) : null;
+  return reason === null ? advised : { ...advised, headline: "choose another tape", reason };
 }

@@ -66,6 +66,7 @@ describe("a tape of too few bands", () => {
     });
     expect(logged).toBe(`${TAPE.name} has too few bands for a response.`);
   });
+
   it("leaves the equaliser's card nothing but to ask for another, whether it plays or not", () => {
     const bench = new PlaybackBench("ellesby-c-1r", { ...TAPE, bands: TAPE.bands.slice(0, 1) }, {}, 5);
     bench.goTo("response");

@@ -10,6 +10,7 @@ import { MAINS } from "./cautions";
 import { ownChannel, shiftedBack } from "./channels";
 import { heardFrom } from "./heard-from";
 import { readingsOfMoment, type Figure, type LogContext } from "./log-context";
+import { saidOfTape } from "./said-of-tape";
 import type { MeasuringStation } from "./station";
 import { nothingToLog } from "./station-readings";
 
@@ -27,7 +28,6 @@ const quantities = {
 } as const;
 type ResponseQuantity = keyof typeof quantities;
 
-const TOO_FEW_BANDS = "has too few bands for a response";
 const SAME_BAND = 0.02;
 
 /** What the response of a machine has to stay within. */
@@ -109,9 +109,13 @@ export const response: MeasuringStation<"response", ResponseQuantity> = {
     follows: null,
     steady: null,
   },
-  tapeLacks: ({ tape }) => (tellsResponse(tape) ? null : TOO_FEW_BANDS),
+  tapeLacks: ({ tape }) => (tellsResponse(tape) ? null : "has too few bands for a response"),
   upsets: ["level", "response", "bias", "record-level", "record-response", "reduction", "settings"],
-  readings: ({ numbers, tape, here: { machine } }) => {
+  readings: (bench) => {
+    const {
+      numbers,
+      here: { machine },
+    } = bench;
     if (!numbers) return nothingToLog("Nothing of the tape was heard yet: play it.");
     const { channels, missing } = numbers.response;
     const { playing } = numbers.now;
@@ -119,7 +123,8 @@ export const response: MeasuringStation<"response", ResponseQuantity> = {
     const treble = (context: LogContext) => trebleOf(numbers, all(context));
     return {
       toLog: (context) => {
-        if (!tellsResponse(tape)) return `${tape.name} ${TOO_FEW_BANDS}.`;
+        const lacks = saidOfTape(response, bench);
+        if (lacks) return lacks;
         if (channels.every(({ judged }) => judged.worst === null))
           return "Nothing of the tape was heard yet: play it.";
         if (missing.length > 0) return `Not heard yet, or not since the last turn: ${missing.join("; ")}.`;

@@ -1,4 +1,5 @@
 import Box from "@mui/material/Box";
+import { saidOfTape } from "@/core/stations/said-of-tape";
 import type { Hears, MeasuringStation } from "@/core/stations/station";
 import { DeskPaper } from "@/ui/desk-paper";
 import { PICTURES } from "./stations";
@@ -9,13 +10,11 @@ import type { ListenerState } from "./listening/use-listener";
 export function Middle(props: PictureProps) {
   const { station, bench } = props;
   const { Middle: Picture } = pictureOf(station);
-  const lacks = station.tapeLacks(bench);
+  const lacks = saidOfTape(station, bench);
   return (
     <DeskPaper label={station.name} spread={station.group === "transport"} gap={1}>
       {lacks && (
-        <Box sx={{ color: "warning.main", fontWeight: 600 }}>
-          {bench.tape.name} {lacks}. Choose another tape on the left.
-        </Box>
+        <Box sx={{ color: "warning.main", fontWeight: 600 }}>{lacks} Choose another tape on the left.</Box>
       )}
       <Picture {...props} absent={lacks ? NOT_BY_THIS_TAPE : props.absent} />
     </DeskPaper>
