@@ -23,6 +23,9 @@ declare module "@mui/material/styles" {
   interface PaletteOptions {
     tape?: Tokens;
   }
+  interface CssThemeVariables {
+    enabled: true;
+  }
 }
 
 const paper: Tokens = {
