@@ -38,6 +38,7 @@ export function biasTurns(machines: number): Array<number | null> {
         about: "left",
         turns,
         heard,
+        beside: [],
         standing: null,
         tones: TONES,
         overBiasDb: null,

@@ -1,3 +1,4 @@
+import { biasCoverage } from "./bias-coverage";
 import { followingFigures } from "./following-screens";
 import { hostileFigures } from "./hostile";
 import { listeningFigures } from "./listening";
@@ -15,6 +16,7 @@ const PARTS = new Map<string, () => void | Promise<void>>([
   ["listening", listeningFigures],
   ["playback", playbackFigures],
   ["record", recordFigures],
+  ["bias", () => biasCoverage(Number(process.env.UNZEL_BENCH_RECORDERS ?? 400), 1, console.log)],
   ["following", followingFigures],
   ["hostile", hostileFigures],
 ]);

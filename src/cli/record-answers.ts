@@ -2,9 +2,11 @@ import type { SoundFile } from "@/core/formats/sound-file";
 import { measureDistortion } from "@/core/recordings/measure-distortion";
 import { measureReturned } from "@/core/recordings/measure-returned";
 import type { Sequence } from "@/core/signals/sequence";
-import { biasAnswers, biasSentence, placedByLaws } from "@/core/guidance/bias-answers";
-import { biasLaws } from "@/core/guidance/bias-law";
-import { biasHeard } from "@/core/returned/bias-points";
+import { biasAnswers, biasSentence, findingsOf } from "@/core/guidance/bias-answers";
+import { fitBias } from "@/core/guidance/bias-law";
+import { biasHeard, followsLevel, FOLLOWS_LEVEL } from "@/core/returned/bias-points";
+import { missingPasses } from "@/core/returned/missing-passes";
+import { channelName } from "@/core/measure/channel-name";
 import { withSound } from "./sound-argument";
 
 /** What `measure distortion` prints: the harmonics of a tone, beside those of what went in. */
@@ -53,39 +55,63 @@ export async function bias(
   const rows = known.map((one) => ({
     pass: one.pass,
     turns: turns[one.pass - 1],
-    channels: biasHeard(one, sentDb, sound.channelCount).filter((heard) => heard !== null),
+    channels: biasHeard(one, sentDb, sound.channelCount),
   }));
   const more = passes.filter((one) => !known.includes(one)).map(({ pass }) => pass);
-  const channels = [...new Set(rows.flatMap((row) => row.channels.map(({ channel }) => channel)))];
+  const names = Array.from({ length: Math.min(2, sound.channelCount) }, (_, c) =>
+    channelName(c, sound.channelCount),
+  );
+  const sides = names.map((channel, c) => {
+    const heard = rows.flatMap(({ turns: at, channels }) => {
+      const one = channels[c];
+      return one === null ? [] : [{ ...one, turns: at }];
+    });
+    return { channel, heard, absent: rows.filter(({ channels }) => channels[c] === null) };
+  });
   return {
     sequence: sequence.id,
     speedFactor,
     overBiasDb,
     warnings: [
-      ...warnings,
-      ...(more.length > 0 ? [`No place of the screw was given for pass ${more.join(", ")}.`] : []),
-      ...(rows.length < 2 && passes.length > 0
-        ? ["One place of the screw tells nothing of what it does."]
-        : []),
+      ...new Set([...warnings, ...missingPasses(passes, turns.length)]),
+      ...(more.length > 0 ? [`No screw setting was given for pass ${more.join(", ")}.`] : []),
+      ...(rows.length < 2 && passes.length > 0 ? ["One setting does not show what the screw does."] : []),
+      ...sides.flatMap(({ channel, absent }) =>
+        absent.map(({ pass }) => `Pass ${pass}, ${channel}: a bias tone is missing or clipped; left out.`),
+      ),
+      ...sides.flatMap(({ channel, heard }) =>
+        heard.some(followsLevel) ? [`${channel}: ${FOLLOWS_LEVEL}`] : [],
+      ),
     ],
-    passes: rows.map(({ pass, turns: at, channels: heard }) => ({
+    passes: rows.map(({ pass, turns: at, channels }) => ({
       pass,
       turns: at,
-      channels: heard.map(({ channel, middleDb, highDb, thirdPercent }) => ({
-        channel,
-        middleDb,
-        highDb,
-        thirdPercent,
-      })),
+      channels: channels.flatMap((one) =>
+        one === null
+          ? []
+          : [
+              {
+                channel: one.channel,
+                middleDb: one.middleDb,
+                highDb: one.highDb,
+                thirdPercent: one.thirdPercent,
+              },
+            ],
+      ),
     })),
-    channels: channels.map((channel) => {
-      const heard = rows.flatMap((row) =>
-        row.channels.filter((one) => one.channel === channel).map((one) => ({ ...one, turns: row.turns })),
-      );
+    channels: sides.flatMap(({ channel, heard }) => {
+      if (heard.length === 0) return [];
+      if (heard.some(followsLevel))
+        return [{ channel, answers: [], sentence: `Inconclusive. ${FOLLOWS_LEVEL}` }];
       const [{ middleHz, highHz }] = heard;
-      const laws = biasLaws(heard, { middleHz, highHz, speedCmPerS });
-      const answers = biasAnswers(placedByLaws(laws, heard, overBiasDb), heard, overBiasDb);
-      return { channel, answers, sentence: biasSentence(answers) };
+      // one screw was turned: the other channel helps to decide its direction
+      const beside = sides.flatMap((other) =>
+        other.channel === channel || other.heard.some(followsLevel) ? [] : other.heard,
+      );
+      const fit = fitBias(heard, { middleHz, highHz, speedCmPerS }, beside);
+      const findings = findingsOf(fit, fit.laws(), heard, overBiasDb);
+      const answers = biasAnswers(findings, heard, overBiasDb);
+      return [{ channel, answers, sentence: biasSentence(answers) }];
     }),
   };
 }

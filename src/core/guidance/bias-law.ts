@@ -1,13 +1,11 @@
 import { SeededRandom } from "@/core/dsp/seeded-random";
 import { asAtCassetteSpeed } from "@/core/standards/bias-curves";
 import { sensitivityDb, thirdDb } from "./bias-curves";
-import { curveThroughPoints } from "./curve-through-points";
-import { fitByDampedSteps, type Fitted, type NormalEquations, type Residuals } from "./damped-steps";
-import { likelyValues } from "./likely-walk";
+import { CurveModel, type CurveBelief } from "./curve-model";
 import { rememberSome } from "./remember-some";
 import { TabulatedCurve } from "./tabulated-curve";
 
-/** What came back at one place of the bias screw, dB re what went in. */
+/** Playback minus input at one setting of the bias screw, dB. */
 export interface BiasPoint {
   turns: number;
   /** A middle and a high tone, 20 dB down. */
@@ -17,7 +15,7 @@ export interface BiasPoint {
   thirdDb: number | null;
 }
 
-/** At how many places of its screw bias was heard. */
+/** At how many settings of its screw bias was measured. */
 export const placesHeard = (points: ReadonlyArray<Pick<BiasPoint, "turns">>): number =>
   new Set(points.map(({ turns }) => turns)).size;
 
@@ -37,249 +35,293 @@ export interface BiasLaw {
   thirdDb(turns: number): number;
 }
 
-const CURVES = ["middle", "high", "third"] as const;
-/** What the shapes are believed to, beside what is measured: how far the table and another tape differ. */
-const MISFIT_DB = { middle: 0.06, high: 0.12, third: 0.4 } as const;
-/** How far a curve strays from the shape, and over how much bias it hangs together. */
-const STRAY_DB = { middle: 0.3, high: 0.5, third: 1 } as const;
-const STRAY_LENGTH_DB = 2.5;
-const MEASURED_DB = { middle: 0.03, high: 0.05, third: 0.2 } as const;
-const SIGMA_DB = {
-  middle: Math.hypot(MISFIT_DB.middle, MEASURED_DB.middle),
-  high: Math.hypot(MISFIT_DB.high, MEASURED_DB.high),
-  third: Math.hypot(MISFIT_DB.third, MEASURED_DB.third),
-} as const;
-/** Of the screw: usual bias per turn, and where it usually stands re the recommended bias. */
+/** What is modelled: the high tone by how far it is above the middle one, which a change of level between passes leaves alone. */
+const BIAS_CURVES = ["middle", "highOverMiddle", "third"] as const;
+type BiasCurve = (typeof BIAS_CURVES)[number];
+
+/**
+ * What is believed of each curve before anything is measured: its typical shape, and by how much another tape's differs from
+ * it. The figures cover recorders of several make-ups (see the coverage table of the bench), not just tapes like the typical one.
+ */
+const BELIEFS: Record<BiasCurve, CurveBelief> = {
+  middle: {
+    levelDb: 12,
+    levelAround: "measured",
+    shiftDb: 0.8,
+    depth: 0.3,
+    width: 0.25,
+    strayDb: 0.25,
+    lengthDb: 4.5,
+    noiseDb: 0.03,
+  },
+  highOverMiddle: {
+    levelDb: 2.5,
+    levelAround: "typical",
+    shiftDb: 1,
+    depth: 0.3,
+    width: 0.3,
+    strayDb: 0.5,
+    lengthDb: 4.5,
+    noiseDb: 0.04,
+  },
+  third: {
+    levelDb: 5,
+    levelAround: "typical",
+    shiftDb: 1.2,
+    depth: 0.4,
+    width: 0.3,
+    strayDb: 1.6,
+    lengthDb: 4,
+    noiseDb: 0.25,
+  },
+};
+/** Of the screw: usual bias per turn, and how far its middle usually is from the recommended bias. */
 const USUAL_DB_PER_TURN = 8;
 const DB_PER_TURN_SPREAD = 1;
 const USUAL_OFF_DB = 3.5;
-const LEVEL_SPREAD_DB = 12;
-/** By how much each curve may lie elsewhere on the bias axis, and be deeper or flatter. */
-const SHIFT_DB = { middle: 0.7, high: 0.8, third: 0.9 } as const;
-const DEPTH = 0.25;
-const STARTS_DB_PER_TURN = [2.5, 6, 12, 25];
-const STARTS_OFF_DB = [-5, -2.5, 0, 2.5];
-/** Every start is followed a little way, the most promising to the end. */
-const FIRST_ROUNDS = 5;
-const GO_ON = 7;
-const ROUNDS = 30;
+
+/** Screws are tried at so many effects and offsets, and again between the promising ones. */
+const SIZES = Array.from({ length: 12 }, (_, i) => -2 + (4 * i) / 11);
+const OFFS = Array.from({ length: 17 }, (_, i) => -2.4 + (4.8 * i) / 16);
+const REFINEMENTS = 2;
+/** Where so many are left, the grid is fine enough for what the points leave open. */
+const ENOUGH = 50;
+const DRAWS = 44;
 /** Of twice the logarithm of the likelihood: what fits worse is not counted. */
-const AS_LIKELY = 9;
+const AS_LIKELY = 10;
 const SEED = 31;
+
+/** Which way a screw raises bias: decided when the other direction is less likely than this. */
+const UNDECIDED_SHARE = 0.004;
 
 /** What fits points best, before anything is drawn from it. */
 export interface BiasFit {
-  /** How badly the shapes fit, and how far from usual they are; twice the logarithm of a likelihood. */
+  /** How badly the best fit does; twice the negative logarithm of a likelihood, comparable between fits of as many points. */
   cost: number;
-  /** The likeliest law first. */
+  /** Share of the likelihood that clockwise raises bias. */
+  clockwiseShare: number;
+  /** How far each point is from what all the others make of it, in standard deviations of that; the largest of each point. */
+  leftOut: number[];
+  /** Sum of squares of all residuals in units of what is believed of them, and how many there are. */
+  residuals: { chiSquare: number; count: number };
+  /** The likeliest law first, all in the direction that is likelier. */
   laws(): BiasLaw[];
 }
 
+/** A point of a healthy recorder is off from what the others give by no more than this, in standard deviations; and all of them together. */
+const MOST_LEFT_OUT = 3.1;
+const MOST_RESIDUALS = 6.5;
+/** Of the residuals of one point the level and the shape take so much, as found with recorders of several make-ups. */
+const USUAL_CHI_SQUARE = 0.75;
+
+/** Whether no one law gives such points. */
+export const isMisfit = ({ leftOut, residuals: { chiSquare, count } }: BiasFit): boolean =>
+  Math.max(...leftOut) > MOST_LEFT_OUT ||
+  chiSquare - USUAL_CHI_SQUARE * count > MOST_RESIDUALS * Math.sqrt(USUAL_CHI_SQUARE * Math.max(1, count));
+
+/** Whether the points decide in which direction the screw raises bias. */
+export const isDirectionDecided = ({ clockwiseShare }: Pick<BiasFit, "clockwiseShare">): boolean =>
+  Math.min(clockwiseShare, 1 - clockwiseShare) < UNDECIDED_SHARE;
+
 /**
- * How bias acts over the turns of its screw: the levels of a middle and a high tone and the third harmonic, fitted all
- * together by their typical shapes (least squares with what is usual as prior knowledge), each curve then led through
- * its points. Several laws where what was measured leaves several open; they are drawn from what is likely. One place
- * alone tells about how the bias stands, by what is usual, and nothing of what the screw does.
+ * How bias acts over the turns of its screw: the levels of a middle and a high tone and the third harmonic. What is measured
+ * decides between the settings; their typical shapes decide outside, by as much as tapes differ from them. One setting
+ * alone gives about how far bias is off by what is usual, and nothing of what the screw does.
  */
 export const biasLaws = (points: readonly BiasPoint[], tones: BiasTones): BiasLaw[] =>
   points.length === 0 ? [] : fitBias(points, tones).laws();
 
-/** The fit that those laws are drawn from. @param points one at least */
-export function fitBias(points: readonly BiasPoint[], tones: BiasTones): BiasFit {
+/** A screw that may be: its direction, effect and offset in units of what is usual, and how badly the points fit it. */
+interface Candidate {
+  way: 1 | -1;
+  size: number;
+  off: number;
+  /** Steps of the grid that it stands for. */
+  sizeStep: number;
+  offStep: number;
+  cost: number;
+}
+
+/**
+ * The fit that those laws are drawn from: each curve a Gaussian process around its typical shape (Rasmussen and Williams
+ * 2006, ch. 2), its likelihood summed over the screws that may be; laws are drawn path by path (Wilson et al. 2020).
+ * @param points one at least
+ * @param beside points of the other channel of the same screw, which help to decide its direction
+ */
+export function fitBias(
+  points: readonly BiasPoint[],
+  tones: BiasTones,
+  beside: readonly BiasPoint[] = [],
+): BiasFit {
   const problem = new Problem(points, tones);
-  const begun = [-1, 1].flatMap((way) =>
-    STARTS_DB_PER_TURN.flatMap((size) =>
-      STARTS_OFF_DB.map((off) => problem.fit(problem.start(way, size, off), way, FIRST_ROUNDS)),
-    ),
-  );
-  const promising = begun.toSorted((a, b) => a.cost - b.cost).slice(0, GO_ON);
-  const fits = promising.map(({ values, way }) => problem.fit(values, way, ROUNDS));
-  const sorted = fits.toSorted((a, b) => a.cost - b.cost);
-  const [{ cost }] = sorted;
+  const candidates = problem.candidates();
+  const best = candidates.reduce((one, other) => (other.cost < one.cost ? other : one));
+  const shareOf = (list: readonly Candidate[]) => {
+    const least = Math.min(...list.map(({ cost }) => cost));
+    const [clockwise, anticlockwise] = [1, -1].map((way) =>
+      list.reduce((sum, one) => sum + (one.way === way ? likelihood(one, least) : 0), 0),
+    );
+    return clockwise / (clockwise + anticlockwise);
+  };
+  const own = shareOf(candidates);
+  const other = beside.length === 0 ? 0.5 : shareOf(new Problem(beside, tones).candidates());
+  const clockwiseShare = (own * other) / (own * other + (1 - own) * (1 - other));
+  const way = clockwiseShare >= 0.5 ? 1 : -1;
   return {
-    cost,
-    laws: () => {
-      const random = new SeededRandom(SEED);
-      return modesOf(sorted).flatMap((mode) => problem.laws(mode, Math.exp((cost - mode.cost) / 2), random));
-    },
+    cost: best.cost,
+    clockwiseShare,
+    leftOut: problem.leftOut(best),
+    residuals: problem.residuals(best),
+    laws: () => problem.laws(candidates.filter((one) => one.way === way)),
   };
 }
 
-/** Those that differ, and are about as likely as the best. @param fits the best first */
-function modesOf(fits: readonly Fit[]): Fit[] {
-  const modes: Fit[] = [];
-  for (const fit of fits) {
-    const known = modes.some(
-      (mode) => mode.way === fit.way && mode.values.every((v, i) => Math.abs(v - fit.values[i]) < 0.3),
-    );
-    if (!known && fit.cost < fits[0].cost + AS_LIKELY) modes.push(fit);
-  }
-  return modes;
-}
+const likelihood = ({ cost, sizeStep, offStep }: Candidate, least: number): number =>
+  Math.exp((least - cost) / 2) * sizeStep * offStep;
 
-interface Fit extends Fitted {
-  way: number;
-}
-
-/** Places of the parameters: screw, then level, shift and depth of each curve. */
-const SIZE = 0;
-const OFF = 1;
-const OF_CURVE = CURVES.map((_, c) => ({ level: 2 + 3 * c, shift: 3 + 3 * c, depth: 4 + 3 * c }));
-const COUNT = 2 + 3 * CURVES.length;
-
-/** Shapes are worked out where they are asked for: those of the tones that are heard are kept for the next time. */
-const sensitivityShape = rememberSome(
-  (frequencyHz: number) => String(frequencyHz),
-  (frequencyHz) => new TabulatedCurve((biasDb) => sensitivityDb(biasDb, frequencyHz)),
-);
 const THIRD_SHAPE = new TabulatedCurve(thirdDb);
+/** Shapes are worked out where they are asked for: those of the tones that are measured are kept for the next time. */
+const shapesOf = rememberSome(
+  ({ middleHz, highHz, speedCmPerS }: BiasTones) => [middleHz, highHz, speedCmPerS].join(),
+  ({ middleHz, highHz, speedCmPerS }): Record<BiasCurve, TabulatedCurve> => {
+    const at = (hz: number) => (biasDb: number) => sensitivityDb(biasDb, asAtCassetteSpeed(hz, speedCmPerS));
+    const [middle, high] = [at(middleHz), at(highHz)];
+    return {
+      middle: new TabulatedCurve(middle),
+      highOverMiddle: new TabulatedCurve((biasDb) => high(biasDb) - middle(biasDb)),
+      third: THIRD_SHAPE,
+    };
+  },
+);
+
+function measured(curve: BiasCurve, { middleDb, highDb, thirdDb: third }: BiasPoint): number | null {
+  switch (curve) {
+    case "middle":
+      return middleDb;
+    case "highOverMiddle":
+      return highDb - middleDb;
+    case "third":
+      return third;
+  }
+}
 
 class Problem {
-  /** What was measured of each curve. */
-  private readonly heard: ReadonlyArray<ReadonlyArray<{ turns: number; db: number }>>;
-  private readonly means: number[];
-  private readonly shapes: TabulatedCurve[];
+  private readonly turns: number[];
+  private readonly models: CurveModel[];
   private readonly middleTurns: number;
 
   constructor(
     private readonly points: readonly BiasPoint[],
-    { middleHz, highHz, speedCmPerS }: BiasTones,
+    tones: BiasTones,
   ) {
-    this.shapes = [
-      sensitivityShape(asAtCassetteSpeed(middleHz, speedCmPerS)),
-      sensitivityShape(asAtCassetteSpeed(highHz, speedCmPerS)),
-      THIRD_SHAPE,
-    ];
-    this.heard = CURVES.map((curve) =>
-      points.flatMap(({ turns, middleDb, highDb, thirdDb }) => {
-        const db = { middle: middleDb, high: highDb, third: thirdDb }[curve];
-        return db === null ? [] : [{ turns, db }];
-      }),
+    const shapes = shapesOf(tones);
+    this.turns = points.map(({ turns }) => turns);
+    this.middleTurns = this.turns.reduce((sum, turns) => sum + turns, 0) / points.length;
+    this.models = BIAS_CURVES.map(
+      (curve) =>
+        new CurveModel(
+          shapes[curve],
+          BELIEFS[curve],
+          points.map((point) => measured(curve, point)),
+        ),
     );
-    this.means = this.heard.map(
-      (values) => values.reduce((sum, { db }) => sum + db, 0) / Math.max(1, values.length),
+  }
+
+  /** Screws that may be, those that are as good as impossible left out. */
+  candidates(): Candidate[] {
+    const [sizeStep, offStep] = [SIZES[1] - SIZES[0], OFFS[1] - OFFS[0]];
+    let list = ([1, -1] as const).flatMap((way) =>
+      SIZES.flatMap((size) => OFFS.map((off) => this.candidate({ way, size, off, sizeStep, offStep }))),
     );
-    this.middleTurns = points.reduce((sum, { turns }) => sum + turns, 0) / points.length;
-  }
-
-  start(way: number, dbPerTurn: number, offDb: number): number[] {
-    const values = new Array<number>(COUNT).fill(0);
-    values[SIZE] = Math.log(dbPerTurn / USUAL_DB_PER_TURN) / DB_PER_TURN_SPREAD;
-    values[OFF] = offDb / USUAL_OFF_DB;
-    const bias = this.bias(values, way);
-    CURVES.forEach((_, c) => {
-      const shape = this.shapes[c];
-      const mean =
-        this.points.reduce((sum, { turns }) => sum + shape.at(bias(turns)), 0) / this.points.length;
-      values[OF_CURVE[c].level] = -mean / LEVEL_SPREAD_DB;
-    });
-    return values;
-  }
-
-  /** Bias re the recommended one, dB, over turns. All values are in units of what is usual. */
-  private bias(values: readonly number[], way: number): (turns: number) => number {
-    const off = USUAL_OFF_DB * values[OFF];
-    const rate = way * this.dbPerTurn(values);
-    return (turns) => off + rate * (turns - this.middleTurns);
-  }
-
-  private dbPerTurn(values: readonly number[]): number {
-    return USUAL_DB_PER_TURN * Math.exp(DB_PER_TURN_SPREAD * values[SIZE]);
-  }
-
-  /** A curve by its shape alone, over bias, dB. */
-  private shaped(values: readonly number[], c: number): (biasDb: number) => number {
-    const { level, shift, depth } = OF_CURVE[c];
-    const levelDb = this.means[c] + LEVEL_SPREAD_DB * values[level];
-    const shiftDb = SHIFT_DB[CURVES[c]] * values[shift];
-    const deep = Math.exp(DEPTH * values[depth]);
-    const shape = this.shapes[c];
-    return (biasDb) => levelDb + deep * shape.at(biasDb - shiftDb);
-  }
-
-  /** How badly values fit, and how far from usual they are. */
-  private cost(values: readonly number[], way: number): number {
-    let cost = 0;
-    for (const value of values) cost += value * value;
-    const bias = this.bias(values, way);
-    for (let c = 0; c < CURVES.length; c++) {
-      const shaped = this.shaped(values, c);
-      const sigma = SIGMA_DB[CURVES[c]];
-      for (const { turns, db } of this.heard[c]) cost += ((db - shaped(bias(turns))) / sigma) ** 2;
+    for (let round = 0; round < REFINEMENTS; round++) {
+      const limit = Math.min(...list.map(({ cost }) => cost)) + AS_LIKELY;
+      const likely = list.filter(({ cost }) => cost <= limit);
+      if (likely.length > ENOUGH) return likely;
+      list = likely.flatMap((one) => {
+        const [third, other] = [one.sizeStep / 3, one.offStep / 3];
+        return [-1, 0, 1].flatMap((i) =>
+          [-1, 0, 1].map((j) =>
+            this.candidate({
+              way: one.way,
+              size: one.size + i * third,
+              off: one.off + j * other,
+              sizeStep: third,
+              offStep: other,
+            }),
+          ),
+        );
+      });
     }
-    return cost;
+    return list;
   }
 
-  private residuals(way: number): Residuals {
+  private candidate(one: Omit<Candidate, "cost">): Candidate {
+    const at = this.biases(one);
+    let cost = one.size ** 2 + one.off ** 2;
+    for (const model of this.models) cost += model.cost(at);
+    return { ...one, cost };
+  }
+
+  private biases(one: Pick<Candidate, "way" | "size" | "off">): number[] {
+    return this.turns.map(this.bias(one));
+  }
+
+  /** Bias re the recommended one, dB, over turns. */
+  private bias({ way, size, off }: Pick<Candidate, "way" | "size" | "off">): (turns: number) => number {
+    const rate = way * dbPerTurn(size);
+    return (turns) => USUAL_OFF_DB * off + rate * (turns - this.middleTurns);
+  }
+
+  residuals(best: Candidate): BiasFit["residuals"] {
+    const at = this.biases(best);
+    const chiSquare = this.models.reduce(
+      (sum, model) => sum + model.chiSquare(at),
+      best.size ** 2 + best.off ** 2,
+    );
+    return { chiSquare, count: this.models.reduce((sum, { count }) => sum + count, 0) };
+  }
+
+  leftOut(best: Candidate): number[] {
+    const at = this.biases(best);
+    const each = this.models.map((model) => model.leftOut(at));
+    return this.points.map((_, i) => Math.max(...each.map((one) => Math.abs(one[i]))));
+  }
+
+  /** The law of the best candidate, and others drawn from all of them. @param candidates of one direction, one at least */
+  laws(candidates: readonly Candidate[]): BiasLaw[] {
+    const random = new SeededRandom(SEED);
+    const best = candidates.reduce((one, other) => (other.cost < one.cost ? other : one));
+    const weights = candidates.map((one) => likelihood(one, best.cost));
+    const total = weights.reduce((a, b) => a + b, 0);
+    const laws = [this.law(best, null)];
+    let [at, passed] = [0, weights[0]];
+    for (let i = 0; i < DRAWS; i++) {
+      const wanted = ((i + random.uniform()) / DRAWS) * total;
+      while (passed < wanted && at < candidates.length - 1) passed += weights[++at];
+      const one = candidates[at];
+      const drawn = {
+        ...one,
+        size: one.size + (random.uniform() - 0.5) * one.sizeStep,
+        off: one.off + (random.uniform() - 0.5) * one.offStep,
+      };
+      laws.push(this.law(drawn, random));
+    }
+    return laws;
+  }
+
+  /** @param random null for the likeliest curves */
+  private law(one: Candidate, random: SeededRandom | null): BiasLaw {
+    const bias = this.bias(one);
+    const at = this.turns.map(bias);
+    const [middle, highOverMiddle, third] = this.models.map((model) => model.curve(at, random));
     return {
-      cost: (values) => this.cost(values, way),
-      normalEquations: (values) => this.normalEquations(values, way),
+      weight: 1,
+      dbPerTurn: one.way * dbPerTurn(one.size),
+      middleDb: (turns) => middle(bias(turns)),
+      highDb: (turns) => middle(bias(turns)) + highOverMiddle(bias(turns)),
+      thirdDb: (turns) => third(bias(turns)),
     };
   }
-
-  /** The values that fit best, from a start. */
-  fit(start: number[], way: number, rounds: number): Fit {
-    return { way, ...fitByDampedSteps(this.residuals(way), start, rounds) };
-  }
-
-  /**
-   * JᵀJ and Jᵀr of what was measured, each in units of what is believed of it; that the values be usual is in them as one
-   * more residual each, the value itself.
-   */
-  private normalEquations(values: readonly number[], way: number): NormalEquations {
-    const squares = new Float64Array(COUNT * COUNT);
-    for (let j = 0; j < COUNT; j++) squares[j * COUNT + j] = 1;
-    const slope = Float64Array.from(values);
-    const bias = this.bias(values, way);
-    const rate = way * this.dbPerTurn(values) * DB_PER_TURN_SPREAD;
-    CURVES.forEach((curve, c) => {
-      const of = OF_CURVE[c];
-      const places = [SIZE, OFF, of.level, of.shift, of.depth];
-      const shape = this.shapes[c];
-      const shaped = this.shaped(values, c);
-      const [shiftDb, sigma] = [SHIFT_DB[curve] * values[of.shift], SIGMA_DB[curve]];
-      const deep = Math.exp(DEPTH * values[of.depth]);
-      for (const { turns, db } of this.heard[c]) {
-        const u = bias(turns);
-        const misfit = (db - shaped(u)) / sigma;
-        const perDb = (deep * shape.slope(u - shiftDb)) / sigma;
-        // how the shape moves with each value
-        const moves = [
-          perDb * rate * (turns - this.middleTurns),
-          perDb * USUAL_OFF_DB,
-          LEVEL_SPREAD_DB / sigma,
-          -perDb * SHIFT_DB[curve],
-          (DEPTH * deep * shape.at(u - shiftDb)) / sigma,
-        ];
-        for (let p = 0; p < places.length; p++) {
-          slope[places[p]] -= moves[p] * misfit;
-          for (let q = 0; q < places.length; q++)
-            squares[places[p] * COUNT + places[q]] += moves[p] * moves[q];
-        }
-      }
-    });
-    return { squares, slope };
-  }
-
-  /** The law of a fit, and others that are about as likely. */
-  laws(fit: Fit, weight: number, random: SeededRandom): BiasLaw[] {
-    const likely = likelyValues(this.residuals(fit.way), fit, random);
-    return likely.map((values) => ({ weight, ...this.law(values, fit.way) }));
-  }
-
-  private law(values: number[], way: number): Omit<BiasLaw, "weight"> {
-    const [middleDb, highDb, thirdDb] = CURVES.map((_, c) => this.throughPoints(values, way, c));
-    return { dbPerTurn: way * this.dbPerTurn(values), middleDb, highDb, thirdDb };
-  }
-
-  private throughPoints(values: number[], way: number, c: number): (turns: number) => number {
-    const curve = CURVES[c];
-    const bias = this.bias(values, way);
-    const through = curveThroughPoints(
-      this.shaped(values, c),
-      this.heard[c].map(({ turns, db }) => ({ x: bias(turns), y: db })),
-      { stray: STRAY_DB[curve], length: STRAY_LENGTH_DB, measured: MEASURED_DB[curve] },
-    );
-    return (turns) => through(bias(turns));
-  }
 }
+
+const dbPerTurn = (size: number): number => USUAL_DB_PER_TURN * Math.exp(DB_PER_TURN_SPREAD * size);

@@ -14,6 +14,7 @@ const known = (biasesDb: readonly number[]) =>
       thirdDb: thirdDb(biasDb),
       afterTurns,
     })),
+    beside: [],
     standing: null,
     tones: TONES,
     overBiasDb: 3,
@@ -40,7 +41,7 @@ describe("a bias screw", () => {
     for (const school of ["flatness", "over-bias"] as const) {
       const { errorDb, uncertaintyDb } = biasErrorAt(school, of, of.nowTurns)!;
       expect(Math.abs(errorDb + 1)).toBeLessThan(uncertaintyDb + 0.3);
-      expect(uncertaintyDb).toBeLessThan(2);
+      expect(uncertaintyDb).toBeLessThan(school === "flatness" ? 2 : 3.5);
     }
   });
 });

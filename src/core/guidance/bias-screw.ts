@@ -1,12 +1,12 @@
 import {
   biasAnswers,
   biasError,
-  placedByLaws,
+  findingsOf,
   type BiasAnswer,
+  type BiasFindings,
   type HeardSchool,
-  type PlacedLaw,
 } from "./bias-answers";
-import { fitBias, placesHeard, type BiasFit, type BiasPoint, type BiasTones } from "./bias-law";
+import { fitBias, isMisfit, placesHeard, type BiasFit, type BiasPoint, type BiasTones } from "./bias-law";
 import { alongLaw, tableOfLaw, type LawTable } from "./law-table";
 import { rememberSome } from "./remember-some";
 import { spindleMoves } from "./slack-model";
@@ -26,6 +26,8 @@ export interface BiasScrew {
   turns: readonly number[];
   /** What was heard of it, oldest first. */
   heard: readonly BiasReading[];
+  /** What was measured of the other channel where this screw sets both, oldest first: it helps to decide the direction. */
+  beside: readonly BiasReading[];
   /** What is heard of it at this moment, after all that; null while nothing stands. */
   standing: BiasReading | null;
   tones: BiasTones;
@@ -33,12 +35,10 @@ export interface BiasScrew {
 }
 
 /** What is known of a bias screw. Turns are those of its spindle. */
-export interface BiasKnown {
+export interface BiasKnown extends BiasFindings {
   points: BiasPoint[];
   /** The likeliest way in which the screw acts. */
   law: LawTable;
-  /** Where each of the laws that are about as likely, that one first, would have it left. */
-  placed: PlacedLaw[];
   answers: BiasAnswer[];
   nowTurns: number;
   slackTurns: number;
@@ -53,9 +53,6 @@ const SLACKS = [0, 0.03, 0.06, 0.09];
 const USUAL_SLACK = 0.03;
 const SLACK_SPREAD = 0.05;
 
-/** No one law gives such points: they are of another tape, or of another machine. */
-const MOST_COST = 30;
-
 /**
  * The law of a screw and where each school would leave it, its slack counted in. What was heard first is left out as far as
  * no one law gives it together with what was heard since. It takes a while, and it is plain data: it can be thought out aside.
@@ -68,14 +65,14 @@ function workOut(screw: BiasScrew): BiasKnown {
   if (heard.length === 0) throw new RangeError("Nothing was heard of this screw.");
   const from = (first: number) => fitted(screw, heard.slice(first));
   const all = from(0);
-  if (all.cost < MOST_COST || heard.length < 2) return answered(all, false, screw.overBiasDb);
+  if (!isMisfit(all.fit) || heard.length < 2) return answered(all, false, screw.overBiasDb);
   // the fewest to leave out: between what fits not and what does
   let [bad, good] = [0, heard.length - 1];
   let found: Fitted | null = null;
   while (good - bad > 1) {
     const middle = (good + bad) >> 1;
     const tried = from(middle);
-    if (tried.cost < MOST_COST) [good, found] = [middle, tried];
+    if (!isMisfit(tried.fit)) [good, found] = [middle, tried];
     else bad = middle;
   }
   return answered(found ?? from(good), true, screw.overBiasDb);
@@ -88,7 +85,7 @@ interface Fitted {
   best: Pick<BiasKnown, "points" | "nowTurns" | "slackTurns" | "toTakeUp">;
 }
 
-function fitted({ turns, tones }: BiasScrew, heard: readonly BiasReading[]): Fitted {
+function fitted({ turns, tones, beside }: BiasScrew, heard: readonly BiasReading[]): Fitted {
   const turnedBack = turns.some((turn, i) => i > 0 && turn * turns[i - 1] < 0);
   const tried = (turnedBack ? SLACKS : [USUAL_SLACK]).map((slackTurns) => {
     const { moves, lag } = spindleMoves(
@@ -97,13 +94,14 @@ function fitted({ turns, tones }: BiasScrew, heard: readonly BiasReading[]): Fit
       slackTurns / 2,
     );
     const at = (count: number) => moves.slice(0, count).reduce((a, b) => a + b, 0);
-    const points = heard.map(({ afterTurns, middleDb, highDb, thirdDb }) => ({
+    const placed = ({ afterTurns, middleDb, highDb, thirdDb }: BiasReading): BiasPoint => ({
       turns: at(afterTurns),
       middleDb,
       highDb,
       thirdDb,
-    }));
-    const fit = fitBias(points, tones);
+    });
+    const points = heard.map(placed);
+    const fit = fitBias(points, tones, beside.map(placed));
     const cost = fit.cost + ((slackTurns - USUAL_SLACK) / SLACK_SPREAD) ** 2;
     const toTakeUp = { clockwise: lag, anticlockwise: slackTurns - lag };
     return { cost, fit, best: { points, nowTurns: at(turns.length), slackTurns, toTakeUp } };
@@ -114,9 +112,9 @@ function fitted({ turns, tones }: BiasScrew, heard: readonly BiasReading[]): Fit
 /** Where each school would leave the screw by the laws that were found. */
 function answered({ best, fit }: Fitted, conflicts: boolean, overBiasDb: number | null): BiasKnown {
   const laws = fit.laws();
-  const placed = placedByLaws(laws, best.points, overBiasDb);
+  const findings = findingsOf(fit, laws, best.points, overBiasDb);
   const law = tableOfLaw(laws[0], [...best.points.map(({ turns }) => turns), best.nowTurns]);
-  return { ...best, law, conflicts, placed, answers: biasAnswers(placed, best.points, overBiasDb) };
+  return { ...best, ...findings, law, conflicts, answers: biasAnswers(findings, best.points, overBiasDb) };
 }
 
 /** Heard at one place alone, two tones tell how far they are from being alike, and nothing of a peak or a least elsewhere. */
@@ -127,8 +125,8 @@ const TOLD_BY_ONE_PLACE: Record<HeardSchool, boolean> = {
 };
 
 /** How far the bias is off at a place of the screw by a school, dB; null where it cannot be told. */
-export const biasErrorAt = (school: HeardSchool, { placed, points }: BiasKnown, turns: number) =>
-  TOLD_BY_ONE_PLACE[school] || placesHeard(points) > 1 ? biasError(school, placed, turns) : null;
+export const biasErrorAt = (school: HeardSchool, known: BiasKnown, turns: number) =>
+  TOLD_BY_ONE_PLACE[school] || placesHeard(known.points) > 1 ? biasError(school, known, turns) : null;
 
 /** A tone that moved by more was turned. */
 const MOVED_DB = 0.15;

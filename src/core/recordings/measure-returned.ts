@@ -3,6 +3,7 @@ import type { Programme } from "@/core/programme/programme";
 import { ProgrammeRecogniser } from "@/core/programme/programme-recogniser";
 import type { HeardPass } from "@/core/programme/recognise-by-marks";
 import { clips } from "@/core/returned/clips";
+import { missingPasses } from "@/core/returned/missing-passes";
 import { firstSineDb, returnedPass, type MeasuredSection } from "@/core/returned/returned-pass";
 import type { ReturnedPass, ReturnedSequence } from "@/core/returned/returned";
 import { SoundRooms } from "@/core/measure/sound-rooms";
@@ -61,9 +62,12 @@ export async function measureReturned(sound: SoundFile, sequence: Sequence): Pro
     speedFactor: Math.exp(
       found.reduce((sum, { speedRatio }) => sum + Math.log(speedRatio), 0) / found.length,
     ),
-    warnings: found.flatMap((pass, i) =>
-      warningsOf(pass, sequence, sectionsOf(pass.pass), programme.sections.length, passes[i]),
-    ),
+    warnings: [
+      ...missingPasses(passes, 0),
+      ...found.flatMap((pass, i) =>
+        warningsOf(pass, sequence, sectionsOf(pass.pass), programme.sections.length, passes[i]),
+      ),
+    ],
   };
 }
 

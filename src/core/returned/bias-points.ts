@@ -9,7 +9,21 @@ export interface BiasHeard extends Omit<BiasPoint, "turns"> {
   highHz: number;
   /** Third harmonic of the tone at 0 level; at most that where noise hides it. */
   thirdPercent: number | null;
+  /** Gain of the tone at 0 level relative to that of the same tone 20 dB down, dB; null where only one of them was sent. */
+  gainChangeDb: number | null;
 }
+
+/** What tape does to the gain of a tone at 0 level, dB: it compresses, more so at low bias. Noise on a quiet tone adds little. */
+const TAPE_GAIN_CHANGE_DB = { least: -4, most: 1.2 };
+
+/** Whether the gain of the path follows the signal: a limiter, automatic level control, noise reduction, or clipping. */
+export const followsLevel = ({ gainChangeDb }: Pick<BiasHeard, "gainChangeDb">): boolean =>
+  gainChangeDb !== null &&
+  (gainChangeDb < TAPE_GAIN_CHANGE_DB.least || gainChangeDb > TAPE_GAIN_CHANGE_DB.most);
+
+/** What to do about it. */
+export const FOLLOWS_LEVEL =
+  "Gain changes with level: switch off noise reduction, limiter and automatic level, reduce the level if it clips, and record the passes again.";
 
 /**
  * The tones of a pass by which bias is judged: of those sent quietly the lowest and the highest, and the third harmonic of
@@ -48,10 +62,15 @@ export function biasHeard(
       highDb: high.levelDb,
       thirdDb,
       thirdPercent: loud?.thirdPercent ?? null,
+      gainChangeDb:
+        loud && Math.abs(loud.frequencyHz / middle.frequencyHz - 1) < SAME_FREQUENCY
+          ? loud.levelDb - middle.levelDb
+          : null,
     };
   });
 }
 const SAME_DB = 3;
+const SAME_FREQUENCY = 0.05;
 
 function toneOf({ channels }: ReturnedSegment, channel: string): (ReturnedTone & { levelDb: number }) | null {
   const own = channels.find((one) => one.channel === channel);

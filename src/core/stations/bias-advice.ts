@@ -1,4 +1,4 @@
-import { peakToHear, type HeardSchool } from "@/core/guidance/bias-answers";
+import { peakToHear, roughPlace, type HeardSchool } from "@/core/guidance/bias-answers";
 import { placesHeard } from "@/core/guidance/bias-law";
 import { turnsTo, type BiasKnown } from "@/core/guidance/bias-screw";
 import { directionInWords, turnInWords, type TurnAdvice } from "@/core/guidance/turn-guidance";
@@ -143,15 +143,28 @@ function byItsLaw(
       reason: "A small trial turn shows what this screw does. Turn, say so, and let it be heard again.",
     };
   const answer = known.answers.find((one) => one.school === school)!;
-  if (answer.turns === null)
-    return { advice: { kind: "unclear" }, headline: "cannot be told", reason: answer.says };
-  const turns = turnsTo(answer.turns, known);
+  if (answer.turns === null && known.doubt === "direction" && last?.atStop !== true) {
+    const turns = TRIAL_TURNS * Math.sign(last?.turns ?? 1);
+    return {
+      advice: { kind: "trial", turns },
+      headline: `${directionInWords(turns)}, ${turnInWords(turns)} more`,
+      reason: answer.says,
+    };
+  }
+  const place = answer.turns ?? roughPlace(school, known);
+  if (place === null) return { advice: { kind: "unclear" }, headline: "inconclusive", reason: answer.says };
+  const turns = turnsTo(place, known);
   const dbPerTurn = known.law.dbPerTurn;
   if (isAtEnd(turns))
     return {
       advice: { kind: "unclear" },
       headline: "no more travel this way",
       reason: NO_TRAVEL,
+    };
+  if (answer.turns === null)
+    return {
+      ...turnAdvice(turns, known),
+      reason: `A rough estimate, to measure there next. ${answer.says}`,
     };
   return {
     ...turnAdvice(turns, known),

@@ -49,6 +49,7 @@ describe("flatness and over-bias far apart", () => {
       about: "left",
       turns: [0.25, 0.25, 0.25, 0.25],
       heard,
+      beside: [],
       standing: null,
       tones: TONES,
       overBiasDb: 3,

@@ -10,7 +10,8 @@ const FAR_DB = 2.4;
 /** Two channels of one machine are out alike where the tape is the reason. */
 const ALIKE_DB = 1.6;
 const LIKE_TYPE_DB = 1.4;
-const KNOWN_DB = 2.5;
+/** One setting alone gives no more than this; to look at the tape is asked for all the same. */
+const KNOWN_DB = 4.5;
 
 /**
  * Both channels stand off alike, by about what another type of tape takes: whether the machine is out or another tape is in

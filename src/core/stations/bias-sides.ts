@@ -12,7 +12,7 @@ import { overBiasAt } from "@/core/records/blank-tape";
 import { inForce } from "@/core/records/job-records";
 import type { Adjuster } from "@/core/records/machine";
 import type { Reading } from "@/core/records/reading";
-import { biasHeard, type BiasHeard } from "@/core/returned/bias-points";
+import { biasHeard, followsLevel, FOLLOWS_LEVEL, type BiasHeard } from "@/core/returned/bias-points";
 import { PRESETS } from "@/core/signals/presets";
 import { actingAdjusters } from "./acting-adjusters";
 import { channelNames, heardOn } from "./channels";
@@ -39,7 +39,14 @@ export function biasOf({ pass, source }: Recorded, channelCount: number): BiasHe
     if (one === null) return [];
     const before = wentIn?.[c];
     return [
-      before ? { ...one, middleDb: one.middleDb - before.middleDb, highDb: one.highDb - before.highDb } : one,
+      before
+        ? {
+            ...one,
+            middleDb: one.middleDb - before.middleDb,
+            highDb: one.highDb - before.highDb,
+            gainChangeDb: one.gainChangeDb === null ? null : one.gainChangeDb - (before.gainChangeDb ?? 0),
+          }
+        : one,
     ];
   });
 }
@@ -71,6 +78,7 @@ export function tonesNow({ heard, here }: Pick<OnTheBench, "heard" | "here">): T
       highDb: levels[1][c] - source.levelsDbfs[1][c],
       thirdDb: null,
       thirdPercent: null,
+      gainChangeDb: null,
     }));
   return {
     heard: less(tape.levelsDbfs),
@@ -91,7 +99,10 @@ const UNTOLD = "It was turned: say so first, with T, so that what the turn did i
 
 /** Passes of the sequence, and the tones that are watched; while those play they tell how it stands. */
 export function biasNow(bench: OnTheBench): BiasNow {
-  const { recorded, lacks } = recordedHere(bench);
+  const { recorded: all, lacks: untilRecorded } = recordedHere(bench);
+  const isSteady = (one: Recorded) => !biasOf(one, bench.here.machine.channels).some(followsLevel);
+  const recorded = all.filter(isSteady);
+  const lacks = untilRecorded ?? (all.length > 0 && !isSteady(all.at(-1)!) ? FOLLOWS_LEVEL : null);
   const tones = tonesNow(bench);
   const unsaid = notReady(bench);
   if (unsaid || !bench.here.machine.monitorsTape || !bench.heard?.comparison?.hears)
@@ -171,7 +182,7 @@ function heardSides(bench: OnTheBench): HeardSide[] {
   const blank = blanks.find(({ id }) => id === circumstances.recordingOn);
   const overBiasDb = overBiasAt(blank, job.speedCmPerS)?.db ?? null;
   const adjustments = inForce(here.adjustments);
-  return channelNames(machine.channels).map((channel, c) => {
+  const sides = channelNames(machine.channels).map((channel, c): HeardSide => {
     const adjuster =
       adjusters.find((one) => one.channel === channel) ?? adjusters.find((one) => !one.channel);
     const turned = adjustments.filter(({ adjusterId, turns }) => adjusterId === adjuster?.id && turns !== 0);
@@ -210,6 +221,7 @@ function heardSides(bench: OnTheBench): HeardSide[] {
       ]),
       turns,
       heard,
+      beside: [],
       standing,
       tones: { middleHz, highHz, speedCmPerS: job.speedCmPerS },
       overBiasDb,
@@ -229,6 +241,13 @@ function heardSides(bench: OnTheBench): HeardSide[] {
       overBiasDb,
     };
   });
+  return sides.map((side) => ({ ...side, screw: side.screw && withBeside(side, side.screw, sides) }));
+}
+
+/** A screw that sets both channels, with what was measured of the other. */
+function withBeside({ adjuster, channel }: HeardSide, screw: BiasScrew, sides: HeardSide[]): BiasScrew {
+  const others = sides.filter((one) => one.channel !== channel && one.adjuster?.id === adjuster?.id);
+  return { ...screw, beside: others.flatMap((one) => one.screw?.heard ?? []) };
 }
 
 const liveAt = ({ middleDb, highDb, thirdDb }: BiasHeard, afterTurns: number): BiasReading => ({

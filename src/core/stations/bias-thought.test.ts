@@ -14,6 +14,7 @@ const SCREW: BiasScrew = {
   about: "left",
   turns: [0.125],
   heard: [at(-2, 0)],
+  beside: [],
   standing: at(-1, 1),
   tones: TONES,
   overBiasDb: null,

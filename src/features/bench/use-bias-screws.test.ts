@@ -11,6 +11,7 @@ const SCREW: BiasScrew = {
   about: "left",
   turns: [],
   heard: [],
+  beside: [],
   standing: {
     afterTurns: 0,
     middleDb: sensitivityDb(-2, 315),
