@@ -1,3 +1,4 @@
+import { playOn } from "./play-on";
 import { guideSound, REFERENCE_HZ } from "@/core/guidance/guide-tone";
 
 const LOUDNESS = 0.06;
@@ -11,7 +12,8 @@ export class GuideTone {
   private readonly loudness = this.context.createGain();
   private readonly side = this.context.createStereoPanner();
 
-  constructor() {
+  /** @param outputId the device to play on; null for the default one */
+  constructor(outputId: string | null) {
     const { context, moving, reference, loudness, side } = this;
     const quiet = context.createGain();
     quiet.gain.value = LOUDNESS / 3;
@@ -19,9 +21,21 @@ export class GuideTone {
     reference.connect(quiet).connect(context.destination);
     loudness.gain.value = 0;
     moving.connect(loudness).connect(side).connect(context.destination);
-    moving.start();
-    reference.start();
-    void context.resume();
+    void this.start(outputId);
+  }
+
+  /** Nothing sounds before it is on the output that was chosen; one that is gone plays nothing. */
+  private async start(outputId: string | null): Promise<void> {
+    const { context, moving, reference } = this;
+    try {
+      await playOn(context, outputId);
+      if (context.state === "closed") return;
+      moving.start();
+      reference.start();
+      await context.resume();
+    } catch {
+      this.stop();
+    }
   }
 
   /** Null while there is no reading: only the reference sounds. */
@@ -39,6 +53,6 @@ export class GuideTone {
   }
 
   stop(): void {
-    void this.context.close();
+    if (this.context.state !== "closed") void this.context.close();
   }
 }

@@ -25,6 +25,23 @@ export async function soundDevices(): Promise<{
   };
 }
 
+/**
+ * Whether an input and an output belong to one piece of hardware, by which what is played may come back. The ids of the two
+ * never agree; the browser groups them.
+ * @param inputId, @param outputId null for the default devices
+ */
+export async function areOneDevice(inputId: string | null, outputId: string | null): Promise<boolean> {
+  const devices = (await navigator.mediaDevices?.enumerateDevices()) ?? [];
+  const groupOf = (kind: MediaDeviceKind, id: string | null) => {
+    const own = devices.filter((device) => device.kind === kind);
+    return (
+      own.find(({ deviceId }) => deviceId === (id ?? "default")) ?? (id === null ? own.at(0) : undefined)
+    )?.groupId;
+  };
+  const group = groupOf("audioinput", inputId);
+  return group !== undefined && group !== "" && group === groupOf("audiooutput", outputId);
+}
+
 /** Calls back whenever a device is plugged in or pulled out; returns how to stop that. */
 export function watchDevices(changed: () => void): () => void {
   navigator.mediaDevices?.addEventListener("devicechange", changed);

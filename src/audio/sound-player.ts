@@ -1,3 +1,5 @@
+import { OUTPUT_GONE, playOn } from "./play-on";
+
 /** Something that plays through the sound card. */
 export interface Playing {
   /** Loudness as an amplitude ratio; changes glide. */
@@ -21,13 +23,12 @@ export async function playBlocks(
 ): Promise<Playing> {
   const context = new AudioContext({ sampleRate: sampleRateHz, latencyHint: "playback" });
   try {
-    if (outputId && "setSinkId" in context)
-      await (context as AudioContext & { setSinkId(id: string): Promise<void> }).setSinkId(outputId);
+    await playOn(context, outputId);
     await context.audioWorklet.addModule("/worklets/playback.js");
     await context.resume();
   } catch {
     void context.close();
-    throw new Error("The output does not answer. Choose another one under Sound card, then play again.");
+    throw new Error(OUTPUT_GONE);
   }
   const player = new AudioWorkletNode(context, "unzel-playback", {
     numberOfInputs: 0,

@@ -1,3 +1,5 @@
+import { OUTPUT_GONE, playOn } from "./play-on";
+
 /** One of two sounds that are played side by side. */
 export interface SwitchedSound {
   channels: Float32Array[];
@@ -34,11 +36,13 @@ export class SwitchedPlayer {
     });
   }
 
-  /** Starts both, and lets one be heard. */
-  async start(heard: 0 | 1): Promise<void> {
+  /** Starts both on a device, null for the default one, and lets one be heard. */
+  async start(heard: 0 | 1, outputId: string | null): Promise<void> {
+    await playOn(this.context, outputId).catch(() => {
+      throw new Error(OUTPUT_GONE);
+    });
     await this.context.resume();
-    if (this.context.state !== "running")
-      throw new Error("The output does not answer. Choose another one under Sound card, then play again.");
+    if (this.context.state !== "running") throw new Error(OUTPUT_GONE);
     this.gains.forEach((gain, i) => (gain.gain.value = i === heard ? this.sounds[i].gain : 0));
     const at = this.context.currentTime + 0.05;
     this.sources.forEach((source, i) => {

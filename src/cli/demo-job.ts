@@ -295,6 +295,7 @@ export class DemoJob {
       peak: null,
       told: null,
       readFrom: null,
+      session: 1,
     });
   }
 

@@ -17,5 +17,6 @@ export const laidBench = (
     peak: null,
     told: null,
     readFrom: null,
+    session: 1,
     ...laid,
   });

@@ -247,6 +247,7 @@ export class PlaybackBench {
       peak: null,
       told: null,
       readFrom: null,
+      session: 1,
     });
     if (!station.seeksPeak(bench.here.machine)) return bench;
     const adjuster = station.advise(bench, chosenId).adjuster;

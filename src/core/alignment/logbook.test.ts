@@ -2,12 +2,14 @@ import { describe, expect, it } from "vitest";
 import type { JobRecords } from "@/core/records/job-records";
 import { NOTHING_HEARD_YET, type Heard, type HeardSpeed } from "@/core/stations/heard";
 import { aJob, aMachine, aTape, anAdjustment, aReading } from "@/testing/records";
-import { layBench } from "./lay-bench";
+import { layBench, type Laid } from "./lay-bench";
 import { CLOSED_LOGBOOK, logStep, saidAt, type LogEvent, type Logbook } from "./logbook";
 import type { Told } from "@/core/stations/on-the-bench";
+import type { MeasuringStation } from "@/core/stations/station";
 import { MEASURING } from "./registry";
 
 const SPEED = MEASURING.find(({ id }) => id === "speed")!;
+const AZIMUTH = MEASURING.find(({ id }) => id === "azimuth")!;
 const FLUTTER = MEASURING.find(({ id }) => id === "flutter")!;
 const MACHINE = aMachine();
 const [TRIMMER, BELT] = MACHINE.adjusters;
@@ -44,6 +46,7 @@ const step = (
   records: Partial<JobRecords> = {},
   station = SPEED,
   told: Told | null = null,
+  laid: Partial<Laid> = {},
 ) => {
   let next = 0;
   const bench = layBench()({
@@ -55,6 +58,8 @@ const step = (
     peak: null,
     told,
     readFrom: null,
+    session: 1,
+    ...laid,
   });
   return logStep(book, event, station, bench, { newId: () => `n${next++}`, now: NOW });
 };
@@ -96,6 +101,29 @@ describe("logging", () => {
   });
 });
 
+describe("a number that is not of the machine as it is now", () => {
+  const log: LogEvent = { kind: "log", phase: "as left" };
+  const withHeard = (fields: Partial<Heard>, records: Partial<JobRecords> = {}) =>
+    step(CLOSED_LOGBOOK, log, null, records, SPEED, null, { heard: { ...heardOf(speedOf()), ...fields } });
+
+  it("of a source that has gone is not logged", () => {
+    expect(withHeard({ gone: false }).entries.readings).toHaveLength(1);
+    const { entries, refused } = withHeard({ gone: true });
+    expect(entries.readings).toEqual([]);
+    expect(refused).toMatch(/source has stopped/);
+  });
+
+  it("of a file that was dropped in before a turn, whoever logged that, is not logged", () => {
+    const adjustments = [anAdjustment({ minutes: 8 })];
+    const [{ at }] = adjustments;
+    const moment = (minutes: number) => new Date(Date.parse(at) + 60_000 * minutes).toISOString();
+    const { entries, refused } = withHeard({ droppedAt: moment(-1) }, { adjustments });
+    expect(entries.readings).toEqual([]);
+    expect(refused).toMatch(/was turned after this recording/);
+    expect(withHeard({ droppedAt: moment(1) }, { adjustments }).entries.readings).toHaveLength(1);
+  });
+});
+
 describe("a turn", () => {
   const turned: LogEvent = { kind: "turned", adjuster: TRIMMER, turns: 0.125, atStop: false };
 
@@ -134,6 +162,40 @@ describe("a turn", () => {
     expect(kept.entries.readings[0]).toMatchObject({ phase: "working", value: -1.2 });
     // once
     expect(heard(kept.logbook, 2).entries.readings).toEqual([]);
+  });
+
+  it.each<[string, Partial<Laid>, MeasuringStation]>([
+    ["another station", {}, AZIMUTH],
+    ["another tape", { tape: { ...aTape(), id: "another" } }, SPEED],
+    ["the other direction", { circumstances: { side: "B", head: "record" } }, SPEED],
+    ["another head", { circumstances: { side: "A" } }, SPEED],
+    ["another source", { session: 2 }, SPEED],
+  ])("what it did is awaited no more at %s, also after coming back", (_, laid, station) => {
+    const { logbook, entries } = step(CLOSED_LOGBOOK, turned);
+    const after = { adjustments: entries.adjustments };
+    const told = step(logbook, { kind: "told", marks: 1 }).logbook;
+    const heard: LogEvent = { kind: "heard", marks: 1 };
+    expect(step(told, heard, speedOf(), after).entries.readings).toHaveLength(1);
+    const elsewhere = step(told, heard, speedOf(), after, station, null, laid);
+    expect(elsewhere.entries.readings).toEqual([]);
+    expect(step(elsewhere.logbook, heard, speedOf(), after).entries.readings).toEqual([]);
+  });
+
+  it("is shown by a file that was dropped in after it, and by none from before", () => {
+    const file = (minutes: number): Partial<Laid> => ({
+      heard: {
+        ...heardOf(speedOf()),
+        source: { kind: "file", name: "x.wav" },
+        droppedAt: new Date(NOW + 60_000 * minutes).toISOString(),
+      },
+    });
+    const { logbook, entries } = step(CLOSED_LOGBOOK, turned, null, {}, SPEED, null, file(-1));
+    const after = { adjustments: entries.adjustments };
+    const told = step(logbook, { kind: "told", marks: 1 }).logbook;
+    const heard = (minutes: number) =>
+      step(told, { kind: "heard", marks: 0 }, null, after, SPEED, null, { ...file(minutes), session: 2 });
+    expect(heard(-1).entries.readings).toEqual([]);
+    expect(heard(1).entries.readings).toHaveLength(1);
   });
 
   it("work where no turn shows at once keeps no reading by itself", () => {

@@ -15,6 +15,8 @@ export interface Logbook {
     turn: string;
     /** How often turns had been told to the source by then; null until it was told. */
     marks: number | null;
+    /** Where the effect is awaited: at this station, with this tape, direction, head and source only. */
+    place: string;
   } | null;
   /** For which turn that was told it was asked already whether it was made; null when it was not asked. */
   asked: string | null;
@@ -58,12 +60,43 @@ export const NO_ENTRIES: Entries = { readings: [], adjustments: [] };
  * What is heard with so many marks may show what a turn did whose effect is to be kept yet. What was heard before the
  * turn was told may arrive only after it.
  */
-export const mayShowTurn = ({ awaiting }: Logbook, marks: number, { heard, records }: OnTheBench): boolean =>
-  awaiting !== null &&
-  awaiting.marks !== null &&
-  marks >= awaiting.marks &&
-  heard !== null &&
-  records.adjustments.some(({ id }) => id === awaiting.turn);
+export const mayShowTurn = (
+  { awaiting }: Logbook,
+  marks: number,
+  station: Pick<MeasuringStation, "id">,
+  bench: OnTheBench,
+): boolean => {
+  const { heard, records } = bench;
+  if (awaiting === null || heard === null || heard.gone || isElsewhere({ awaiting }, station, bench))
+    return false;
+  const turn = records.adjustments.find(({ id }) => id === awaiting.turn);
+  if (!turn || awaiting.marks === null) return false;
+  // a file that was dropped in since shows it whole; of a live source what comes after the mark does
+  return heard.droppedAt !== null ? heard.droppedAt > turn.at : marks >= awaiting.marks;
+};
+
+/** What was awaited somewhere else is to be given up. */
+export const isElsewhere = (
+  { awaiting }: Pick<Logbook, "awaiting">,
+  station: Pick<MeasuringStation, "id">,
+  bench: OnTheBench,
+): boolean => awaiting !== null && bench.heard !== null && awaiting.place !== placeOf(station, bench);
+
+/** What the effect of a turn is awaited at; elsewhere a number shows something else. */
+const placeOf = (
+  { id }: Pick<MeasuringStation, "id">,
+  { here: { job }, tape, circumstances: { side, head, recordingOn }, session, heard }: OnTheBench,
+): string =>
+  // each file is a source of its own: the next one shows what was turned after the last
+  JSON.stringify([
+    id,
+    job.speedCmPerS,
+    tape.id,
+    side,
+    head,
+    recordingOn,
+    heard?.source.kind === "file" ? "files" : session,
+  ]);
 
 /**
  * What is kept of what happens at a station: a pure step from (what was logged, what is heard, what was pressed) to the
@@ -86,6 +119,8 @@ export function logStep(
   switch (event.kind) {
     case "log": {
       if (!bench.heard) return { ...nothing, refused: "There is nothing to log yet: start a source first." };
+      const outdated = whyOutdated(bench);
+      if (outdated) return { ...nothing, refused: outdated };
       const unsaid = turnedUnsaid(bench);
       if (unsaid && logbook.asked !== unsaid.occasion)
         return { ...nothing, logbook: { ...logbook, asked: unsaid.occasion }, refused: unsaid.says };
@@ -107,7 +142,10 @@ export function logStep(
         supersedes: null,
       };
       return {
-        logbook: { ...CLOSED_LOGBOOK, awaiting: { turn: adjustment.id, marks: null } },
+        logbook: {
+          ...CLOSED_LOGBOOK,
+          awaiting: { turn: adjustment.id, marks: null, place: placeOf(station, bench) },
+        },
         entries: { readings: stoodBefore(station, bench, pen), adjustments: [adjustment] },
         refused: null,
       };
@@ -117,11 +155,24 @@ export function logStep(
         ? nothing
         : { ...nothing, logbook: { ...logbook, awaiting: { ...logbook.awaiting, marks: event.marks } } };
     case "heard": {
-      if (!mayShowTurn(logbook, event.marks, bench)) return nothing;
+      if (isElsewhere(logbook, station, bench))
+        return { ...nothing, logbook: { ...logbook, awaiting: null } };
+      if (!mayShowTurn(logbook, event.marks, station, bench)) return nothing;
       const shown = station.readings(bench).afterTurn(contextAt(pen.now, "working", station, bench, pen));
       return shown && shown.length > 0 ? keep(shown) : nothing;
     }
   }
+}
+
+/** Why what is shown is not of the machine as it is now, in a sentence; null where it is. */
+function whyOutdated({ heard, here }: OnTheBench): string | null {
+  if (heard?.gone) return "The source has stopped, so its last figures are not logged. Start it again.";
+  const droppedAt = heard?.droppedAt;
+  if (!droppedAt) return null;
+  const turned = inForce(here.adjustments).findLast(({ turns, at }) => turns !== 0 && at > droppedAt);
+  if (!turned) return null;
+  const name = here.machine.adjusters.find(({ id }) => id === turned.adjusterId)?.name ?? "An adjuster";
+  return `${name} was turned after this recording was dropped in. Record again, and drop the new recording here.`;
 }
 
 /** A turn that was told, and seems to have been made, and was not said: what is logged now would be of two settings. */
@@ -136,7 +187,7 @@ function turnedUnsaid({ told, here }: OnTheBench): { occasion: string; says: str
 
 /** The last steady reading before the turn, unless it is in the records already. */
 function stoodBefore(station: MeasuringStation, bench: OnTheBench, pen: Pen): Reading[] {
-  if (!bench.heard) return [];
+  if (!bench.heard || whyOutdated(bench)) return [];
   const context = contextAt(pen.now - 1, "working", station, bench, pen);
   const before = station.readings(bench).beforeTurn(context) ?? [];
   const lastTurn = inForce(bench.records.adjustments).at(-1)?.at ?? "";

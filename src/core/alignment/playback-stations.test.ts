@@ -192,6 +192,14 @@ describe("a second pass", () => {
       moved(left, again(1.4), again(0, { phase: "as left", at: again(0).at.replace("11:05", "11:09") })),
     ).toEqual([]);
   });
+  it("is not for a turn that cannot have moved it: flutter work moves speed, setting a level does not", () => {
+    const speed = (minutes: number, value: number, fields: Partial<Reading> = {}) =>
+      reading("speedError", minutes, value, { station: "speed", ...fields });
+    const readings = [speed(1, 0), speed(5, 3, { phase: "working" })];
+    const turnedAt = (station: string) => [anAdjustment({ minutes: 3, adjusterId: station, station })];
+    expect(secondPass(records({ readings, adjustments: turnedAt("level") }))).toEqual([]);
+    expect(secondPass(records({ readings, adjustments: turnedAt("flutter") }))).toHaveLength(1);
+  });
   it("is not for what was turned at the station itself", () => {
     const own = anAdjustment({ minutes: 4, adjusterId: "level-left", station: "level" });
     expect(secondPass(records({ readings: [left, again(1.6)], adjustments: [turn, own] }))).toEqual([]);

@@ -1,6 +1,7 @@
 import { inForce, type JobRecords } from "@/core/records/job-records";
 import type { Reading } from "@/core/records/reading";
 import type { Station } from "@/core/stations/station";
+import { moves } from "./moves";
 import { limitFor, measuringRouteOf, stationById } from "./registry";
 import { readingsOf, seriesOf } from "./station-state";
 
@@ -17,7 +18,7 @@ export interface Moved {
 
 /**
  * The stations to go through a second time: an adjustment made elsewhere after a station was left moved its reading, as
- * repeated since, by more than its tolerance.
+ * repeated since, by more than its tolerance. Only one that can move it: setting a level moves no speed.
  */
 export function secondPass(records: JobRecords): Moved[] {
   const { machine } = records;
@@ -31,7 +32,7 @@ export function secondPass(records: JobRecords): Moved[] {
       const limit = limitFor(machine, after.quantity);
       if (!before || limit === null) return [];
       const between = turned.filter(({ at }) => at > before.at && at <= after.at);
-      const elsewhere = between.findLast((turn) => turn.station !== station.id);
+      const elsewhere = between.findLast((turn) => turn.station !== station.id && moves(turn, station.id));
       if (!elsewhere || between.some((turn) => turn.station === station.id)) return [];
       const by = after.value - before.value;
       return Math.abs(by) > limit

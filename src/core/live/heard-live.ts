@@ -80,6 +80,8 @@ export function heardLive(
     },
     flutter,
     ownNoiseDbfs,
+    gone: false,
+    droppedAt: null,
     problems: [
       ...(sequencePlays ? [tellsNoSpeed(sequencePlays)] : []),
       ...channels.flatMap(({ problem }) => problem ?? []),

@@ -113,8 +113,11 @@ export class LiveReturned {
         if (hears !== "unclear") go.votes[hears]++;
       }
     }
-    const oldest = [...this.goes.keys()].slice(0, -MOST_PASSES);
+    const begun = [...this.goes.keys()].toSorted((a, b) => a - b);
+    const oldest = begun.slice(0, -MOST_PASSES);
     for (const key of oldest) this.goes.delete(key);
+    // what was forgotten is not measured again from what is left of its sound
+    if (oldest.length > 0) this.since = Math.max(this.since, begun[oldest.length]);
     const passes = [...this.goes.values()]
       .filter(({ sections }) => sections.size > 0)
       .map((go) => this.passOf(go, sequence.id, programme));

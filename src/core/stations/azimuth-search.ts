@@ -12,10 +12,13 @@ const HEAR_FIRST = "The treble tone comes first.";
 
 /** What of the search for the loudest point has to be thought out: levels by turns, newest last. */
 export function levelsOfSearch({ here }: OnTheBench, adjusterId: string): ScrewLevel[] {
-  return screwLevels(here.readings, here.adjustments, adjusterId);
+  const adjuster = here.machine.adjusters.find(({ id }) => id === adjusterId);
+  // of another direction or head the level shows nothing of this screw
+  const own = adjuster ? here.readings.filter(shows(adjuster)) : [];
+  return screwLevels(own, here.adjustments, adjusterId);
 }
 
-/** Which way the azimuth screw has to go by the level of the treble alone, as far as that was thought out. */
+/** Which direction the azimuth screw has to go by the level of the treble alone, as far as that was thought out. */
 export function adviseSearch(bench: OnTheBench, toSet: ToSet, chosenId: string | null): Advised {
   const adjusters = actingAdjusters({ id: "azimuth", apartBy: ["head"] }, bench);
   const adjuster = adjusters.find(({ id }) => id === chosenId) ?? adjusters.at(0);

@@ -66,8 +66,10 @@ describe("what a short erase depth usually means", () => {
       ...logged(61, { recordingOn: "chrome", side: "A" }),
     ];
     const blanks = ["plain", "chrome"].map((id) => ({ id, name: id }));
-    const of = (recordingOn: string, side?: "A" | "B") =>
-      erasedBefore(readings, blanks, { recordingOn, side }, 2);
+    const of = (recordingOn: string, side?: "A" | "B", speedCmPerS = 4.76) =>
+      erasedBefore(readings, blanks, { recordingOn, side }, 2, speedCmPerS);
+    // at another speed nothing was logged
+    expect(of("plain", "B", 9.53)).toEqual({ others: [], beforeDb: null, otherWayDb: null });
     expect(of("plain", "B")).toEqual({ others: [], beforeDb: 44, otherWayDb: 66 });
     expect(of("plain", "A")).toEqual({ others: [{ name: "chrome", db: 61 }], beforeDb: 66, otherWayDb: 44 });
     expect(of("chrome", "B")).toEqual({

@@ -21,8 +21,12 @@ export function erasedBefore(
   blanks: NonNullable<Job["blankTapes"]>,
   { recordingOn, side }: Pick<Circumstances, "recordingOn" | "side">,
   channels: 1 | 2,
+  speedCmPerS: number,
 ): ErasedBefore {
-  const depths = inForce([...readings]).filter(({ quantity }) => quantity === "erase.depth");
+  // at another speed a tape is erased by another depth
+  const depths = inForce([...readings]).filter(
+    ({ quantity, context }) => quantity === "erase.depth" && context.speedCmPerS === speedCmPerS,
+  );
   const logged = (tape: string | undefined, isWay: (other: Circumstances["side"]) => boolean) => {
     const there = depths.filter(({ context }) => context.recordingOn === tape && isWay(context.side));
     return there.length > 0 ? Math.min(...there.slice(-channels).map(({ value }) => value)) : null;
@@ -47,7 +51,7 @@ export function eraseCausesNow(bench: OnTheBench): string[] {
     erasedNow(bench).channels.flatMap(({ channel, depth }) =>
       depth && !depth.hidden ? [{ channel, db: depth.db }] : [],
     ),
-    erasedBefore(readings, job.blankTapes ?? [], circumstances, machine.channels),
+    erasedBefore(readings, job.blankTapes ?? [], circumstances, machine.channels, job.speedCmPerS),
     erase.limitOf(machine, "erase.depth") ?? 0,
   );
 }

@@ -61,6 +61,10 @@ export interface Heard {
   ownNoiseDbfs: number | null;
   /** Bias that is left in what is heard; null where the sample rate does not reach it, or there is none. */
   oscillator: OscillatorLine | null;
+  /** The source has gone: what it gave last is shown, and no more is logged of it. */
+  gone: boolean;
+  /** When a file was dropped in, ISO; null of a live source. */
+  droppedAt: string | null;
   /** Why there is no number, or what is doubtful. */
   problems: string[];
 }
@@ -82,5 +86,7 @@ export const NOTHING_HEARD_YET: Omit<Heard, "source"> = {
   zeroDbfs: null,
   ownNoiseDbfs: null,
   oscillator: null,
+  gone: false,
+  droppedAt: null,
   problems: [],
 };

@@ -35,6 +35,8 @@ export interface OnTheBench {
   tape: ReferenceTape;
   /** Null before a source was started. */
   heard: Heard | null;
+  /** Which source of the page that is: each start of one is another. */
+  session: number;
   /** What the tones of the tape add up to; null before any was heard. */
   numbers: PlaybackNumbers | null;
   circumstances: Circumstances;

@@ -1,5 +1,8 @@
 import { describe, expect, it } from "vitest";
-import { biasWanted } from "./passport";
+import type { ReturnedPass } from "@/core/returned/returned";
+import type { PassNow } from "@/core/returned/heard-pass";
+import { PRESETS } from "@/core/signals/presets";
+import { biasWanted, passportOf } from "./passport";
 
 const told = (top: number | null, treble: number | null) => {
   const known = (value: number | null) => (value === null ? null : { value, uncertainty: 0.1 });
@@ -39,5 +42,57 @@ describe("bias wanted, from how a high tone comes back", () => {
     expect(biasWanted(told(-12, 0), 4.76)).toBeNull();
     expect(biasWanted(told(1, 1), 9.53)).toBeNull();
     expect(biasWanted(told(null, 1), 4.76)).toBeNull();
+  });
+});
+
+describe("the passport of a pass in which a tone was lost", () => {
+  const { segments } = PRESETS.find(({ id }) => id === "passport")!;
+  /** Playback minus input of each tone of the sequence; tones without are not in the pass. */
+  const passOf = (levelsDb: Record<number, number>): PassNow => ({
+    pass: 1,
+    segments: Object.entries(levelsDb).map(([index, levelDb]): ReturnedPass["segments"][number] => {
+      const sent = segments[Number(index)];
+      return {
+        index: Number(index),
+        kind: "sine",
+        startSeconds: 0,
+        endSeconds: 4,
+        channels: [
+          {
+            channel: "mono",
+            kind: "sine",
+            frequencyHz: sent.kind === "sine" ? sent.frequencyHz : NaN,
+            levelDb,
+            uncertaintyDb: 0.02,
+            spreadDb: 0,
+            thirdPercent: null,
+            thirdMeasurable: false,
+            clipped: false,
+          },
+        ],
+      };
+    }),
+    sequenceId: "passport",
+    startSeconds: 0,
+    endSeconds: 60,
+    whole: true,
+    hears: "tape",
+    told: 0,
+  });
+  const recorded = (levelsDb: Record<number, number>) => ({
+    pass: passOf(levelsDb),
+    source: null,
+    agoSeconds: 0,
+    turnsSince: 0,
+    fresh: true,
+  });
+
+  it("each of the others keeps its own frequency", () => {
+    const [whole] = passportOf(recorded({ 0: -1, 1: -1.5, 2: 2, 3: 0.5 }), 1);
+    expect(whole.top!.value).toBeCloseTo(3.5, 9);
+    expect(whole.treble!.value).toBeCloseTo(2, 9);
+    const [lost] = passportOf(recorded({ 0: -1, 2: 2, 3: 0.5 }), 1);
+    expect(lost.sensitivity!.value).toBe(-1);
+    expect(lost).toMatchObject({ middle: null, top: null, treble: null });
   });
 });

@@ -4,6 +4,7 @@ import type { Machine } from "@/core/records/machine";
 import { ZERO_DBFS, type ReturnedChannel, type ReturnedPass } from "@/core/returned/returned";
 import { HIGHEST_TABLED_HZ, sensitivityDb } from "@/core/guidance/bias-curves";
 import { asAtCassetteSpeed } from "@/core/standards/bias-curves";
+import { PRESETS } from "@/core/signals/presets";
 import { channelNames, heardOn } from "./channels";
 import type { Recorded } from "./recorded";
 
@@ -47,21 +48,20 @@ export const dropOutsOf = (channels: readonly PassportChannel[]): ChannelDropOut
 export function passportOf({ pass, source }: Recorded, channels: Machine["channels"]): PassportChannel[] {
   return channelNames(channels).map((channel, c) => {
     const own = at(pass, c);
-    const sent = source ? at(source, c) : null;
-    const level = (tone: number): Known | null => {
-      const came = toneAt(own, tone);
-      const went = sent ? toneAt(sent, tone) : { db: 0, uncertaintyDb: 0 };
+    const level = (tone: PassportTone): Known | null => {
+      const came = toneAt(pass, c, tone);
+      const went = source ? toneAt(source, c, tone) : { db: 0, uncertaintyDb: 0 };
       if (!came || !went) return null;
       return {
         value: came.db - went.db,
         uncertainty: Math.hypot(LEVEL_DB, came.uncertaintyDb, went.uncertaintyDb),
       };
     };
-    const [zero, middle, top, treble] = [0, 1, 2, 3].map(level);
+    const [zero, middle, top, treble] = (["zero", "middle", "top", "treble"] as const).map(level);
     const stairs = own.find((one) => one.kind === "staircase");
     const silence = own.find((one) => one.kind === "silence");
-    const last = own.findLast((one) => one.kind === "sine");
-    const zeroCame = toneAt(own, 0);
+    const last = sineAt(pass, c, "dropOuts");
+    const zeroCame = toneAt(pass, c, "zero");
     const mol = stairs?.kind === "staircase" ? stairs.molDb : null;
     const loudest = stairs?.kind === "staircase" ? stairs.steps.at(-1) : undefined;
     return {
@@ -76,7 +76,7 @@ export function passportOf({ pass, source }: Recorded, channels: Machine["channe
         silence?.kind === "silence" && silence.noise && zeroCame
           ? { value: silence.noise.aDbfs - (ZERO_DBFS + zeroCame.db), uncertainty: NOISE_DB }
           : null,
-      dropOuts: last?.kind === "sine" ? (last.dropOuts ?? null) : null,
+      dropOuts: last?.dropOuts ?? null,
     };
   });
 }
@@ -84,12 +84,32 @@ export function passportOf({ pass, source }: Recorded, channels: Machine["channe
 const at = ({ segments }: ReturnedPass, c: number): ReturnedChannel[] =>
   segments.flatMap((one) => heardOn(one.channels, c) ?? []);
 
-/** The first, second … tone of a pass. */
-function toneAt(own: readonly ReturnedChannel[], place: number) {
-  const tone = own.filter((one) => one.kind === "sine").at(place);
-  return tone?.kind === "sine" && tone.levelDb !== null
-    ? { db: tone.levelDb, uncertaintyDb: tone.uncertaintyDb }
-    : null;
+/** The tones of the passport sequence, by what they were sent as. */
+const TONES = {
+  zero: { frequencyHz: 400, levelDb: -12 },
+  middle: { frequencyHz: 400, levelDb: -32 },
+  top: { frequencyHz: 15_000, levelDb: -32 },
+  treble: { frequencyHz: 10_000, levelDb: -32 },
+  dropOuts: { frequencyHz: 3150, levelDb: -16 },
+} as const;
+type PassportTone = keyof typeof TONES;
+
+const SEQUENCE = PRESETS.find(({ id }) => id === "passport")!;
+/** A tone by its frequency and level as sent, whatever else of the pass was lost. */
+const placeOf = ({ frequencyHz, levelDb }: (typeof TONES)[PassportTone]): number =>
+  SEQUENCE.segments.findIndex(
+    (one) => one.kind === "sine" && one.frequencyHz === frequencyHz && one.levelDb === levelDb,
+  );
+
+function sineAt({ segments }: ReturnedPass, c: number, tone: PassportTone) {
+  const segment = segments.find(({ index }) => index === placeOf(TONES[tone]));
+  const came = segment && heardOn(segment.channels, c);
+  return came?.kind === "sine" && came.frequencyHz === TONES[tone].frequencyHz ? came : null;
+}
+
+function toneAt(pass: ReturnedPass, c: number, tone: PassportTone) {
+  const came = sineAt(pass, c, tone);
+  return came && came.levelDb !== null ? { db: came.levelDb, uncertaintyDb: came.uncertaintyDb } : null;
 }
 
 const less = (one: Known | null, other: Known | null): Known | null =>

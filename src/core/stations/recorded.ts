@@ -1,6 +1,7 @@
 import { clips } from "@/core/returned/clips";
 import type { PassNow } from "@/core/returned/heard-pass";
 import { ZERO_DBFS, type ReturnedChannel, type ReturnedPass } from "@/core/returned/returned";
+import { inForce } from "@/core/records/job-records";
 import { SWITCH_NAMES, type Machine } from "@/core/records/machine";
 import type { Zero } from "@/core/records/job";
 import { fixed } from "@/core/text/number-text";
@@ -76,7 +77,11 @@ export function recordedHere(bench: OnTheBench, anySwitch = false): RecordedHere
           ];
     const source = sources.findLast((one) => one.pass === pass.pass && one.endSeconds < pass.startSeconds);
     // what was recorded before anybody listened is of the present setting only where nothing was turned in this job
-    const setting = source ? source.told : told === 0 && here.adjustments.length === 0 ? 0 : null;
+    const setting = source
+      ? source.told
+      : told === 0 && !inForce(here.adjustments).some(({ turns }) => turns !== 0)
+        ? 0
+        : null;
     if (setting === null) return [];
     const from = source ?? pass;
     return [

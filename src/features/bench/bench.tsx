@@ -6,6 +6,7 @@ import { useCallback, useMemo, useRef, useState } from "react";
 import { measures, routeOf, stationById } from "@/core/alignment/registry";
 import { whyUnclean } from "@/core/alignment/unclean";
 import { clean } from "@/core/stations/clean";
+import { isAnythingTurned } from "@/core/alignment/moves";
 import { passStations, type OnePass } from "@/core/alignment/one-pass";
 import { secondPass } from "@/core/alignment/second-pass";
 import { otherSpeedsToDo, readingsOf, toRepeat } from "@/core/alignment/station-state";
@@ -86,9 +87,9 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
   const router = useRouter();
   const measuring = measures(station) ? station : null;
   const follows = measuring?.hears.follows ?? null;
-  const [circumstances, setCircumstances] = useCircumstances(job.id, listener.practice);
+  const [circumstances, setCircumstances, circumstancesKnown] = useCircumstances(job.id, listener.practice);
   const listensTo = (station.kind === "checklist" && station.listensTo) || null;
-  useForgetTones(listener, circumstances);
+  useForgetTones(listener, circumstances, circumstancesKnown);
   // what belongs to the tape speed that is worked at
   const here = useMemo(() => atSpeed(view), [view]);
   const again = useMemo(() => toRepeat(view), [view]);
@@ -107,7 +108,7 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
   const controls = useWants({ view, measuring, listensTo, circumstances, passes, listener });
   const { log, logTurn } = useLogbook(measuring, bench, listener);
   const setBack = useClockSetBack(view);
-  const proposed = useProposedTurns(advised, bench.told, machine, listener);
+  const proposed = useProposedTurns(advised, bench, listener);
   const [notice, setNotice] = useState<string | null>(null);
   const [drawer, setDrawer] = useState(false);
   const [keys, setKeys] = useState(false);
@@ -121,8 +122,9 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
     [adjusters, station.id],
   );
   const hears = measuring !== null || listensTo !== null;
-  const asLeftNext = view.adjustments.length > 0;
+  const asLeftNext = isAnythingTurned(view.adjustments);
   const [workId, chooseWork] = useChosenWork(work);
+  const blank = view.blanks?.find(({ id }) => id === circumstances.recordingOn);
   const unclean = measuring && whyUnclean(job);
   const logAs = async (phase: Phase) => measuring && !unclean && setNotice(await log(phase));
   const turned = async (atStop = proposed.atStop) => {
@@ -227,7 +229,11 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
           {guide.warning}
         </Alert>
       )}
-      <SquealAlarm jobId={job.id} tapeName={view.tape.name} squeal={listener.live?.squeal ?? null} />
+      <SquealAlarm
+        jobId={job.id}
+        tapeName={says.includes("recordingOn") && blank ? blank.name : view.tape.name}
+        squeal={listener.live?.squeal ?? null}
+      />
       <BenchNotice notice={setBack} action={null} onClose={null} />
       <BenchNotice
         notice={unclean}
@@ -318,15 +324,7 @@ function OpenBench({ view, station, listener }: OpenBenchProps) {
           <PracticeDrawer
             listener={listener}
             machineId={machine.id}
-            slots={
-              measuring
-                ? shownSlots(
-                    machine,
-                    measuring,
-                    view.blanks?.find(({ id }) => id === circumstances.recordingOn)?.type ?? null,
-                  )
-                : []
-            }
+            slots={measuring ? shownSlots(machine, measuring, blank?.type ?? null) : []}
             onClose={() => setDrawer(false)}
           />
         )}

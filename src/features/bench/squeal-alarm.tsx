@@ -8,6 +8,7 @@ import { tapeSquealed } from "@/storage/jobs";
 
 interface SquealAlarmProps {
   jobId: string;
+  /** What plays now; the alarm keeps what played when it began. */
   tapeName: string;
   /** What is heard now. */
   squeal: Squeal | null;
@@ -15,11 +16,11 @@ interface SquealAlarmProps {
 
 /** A tape that squeals or drags: stays to be read after the tape was stopped, until somebody says what it was. */
 export function SquealAlarm({ jobId, tapeName, squeal }: SquealAlarmProps) {
-  const [told, tell] = useState<Squeal | null>(null);
+  const [told, tell] = useState<(Squeal & { tapeName: string }) | null>(null);
   const [answered, answer] = useState<number | null>(null);
   const since = squeal?.sinceSeconds ?? null;
   useEffect(() => {
-    if (squeal !== null && since !== answered) queueMicrotask(() => tell(squeal));
+    if (squeal !== null && since !== answered) queueMicrotask(() => tell({ ...squeal, tapeName }));
     // eslint-disable-next-line react-hooks/exhaustive-deps -- one alarm for each time it begins
   }, [since, answered]);
   if (told === null) return null;
@@ -34,7 +35,7 @@ export function SquealAlarm({ jobId, tapeName, squeal }: SquealAlarmProps) {
       sx={{ mx: 2.5, fontSize: 17 }}
       action={
         <>
-          <Button color="inherit" onClick={() => void tapeSquealed(jobId, tapeName).then(close)}>
+          <Button color="inherit" onClick={() => void tapeSquealed(jobId, told.tapeName).then(close)}>
             It was the tape: cleaning is due
           </Button>
           <Button color="inherit" onClick={close}>

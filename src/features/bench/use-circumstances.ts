@@ -11,11 +11,11 @@ interface ChoiceOf {
   choice: Circumstances;
 }
 
-/** Side, place on the reel and supply, as chosen on the bench; the practice deck knows its side by itself. */
+/** Side, place on the reel and supply, as chosen on the bench, and whether what was chosen before is read; the practice deck reports its side. */
 export function useCircumstances(
   jobId: string,
   practice: ListenerState["practice"],
-): [Circumstances, (changed: Circumstances) => void] {
+): [Circumstances, (changed: Circumstances) => void, known: boolean] {
   const id = `circumstances-${jobId}`;
   const [kept, setKept] = useState<ChoiceOf | null>(null);
   const [said, say] = useState<ChoiceOf | null>(null);
@@ -41,7 +41,7 @@ export function useCircumstances(
       ? withSide
       : { ...withSide, switchedOn: SWITCHES.filter((one) => switched.split(",").includes(one)) };
   }, [chosen, side, switched]);
-  return [known, (choice) => say({ id, choice })];
+  return [known, (choice) => say({ id, choice }), before !== null];
 }
 
 const onIn = ({ switches }: DeckStatus) => SWITCHES.filter((one) => switches[one]);

@@ -1,24 +1,24 @@
-import { useEffect, useRef } from "react";
+import { useEffect } from "react";
 import type { Circumstances } from "@/core/records/reading";
 import type { ListenerState } from "./listening/use-listener";
 
-/** Another direction, another head or another blank tape plays, or something was switched: the tones that were heard live are not its own. */
+/**
+ * Another direction, another head or another blank tape plays, or something was switched: the tones that were heard live are not its own.
+ * What they were heard for is kept with the source, so that a page that is opened again over it changes nothing.
+ * @param known whether the circumstances as they were left are read
+ */
 export function useForgetTones(
-  { clearPlayback, forgetQuiet }: ListenerState,
+  { clearPlayback, forgetQuiet, heardFor }: ListenerState,
   { side, head, recordingOn, switchedOn = [], noiseOf }: Circumstances,
+  known: boolean,
 ): void {
   const key = `${head} ${recordingOn} ${switchedOn.join()}`;
-  const heard = useRef({ key, side });
   useEffect(() => {
-    const before = heard.current;
-    if (before.key === key && before.side === side) return;
-    heard.current = { key, side };
-    clearPlayback(before.key === key);
-  });
-  const quiet = useRef(noiseOf);
-  useEffect(() => {
-    if (quiet.current === noiseOf) return;
-    quiet.current = noiseOf;
-    forgetQuiet();
+    if (!known) return;
+    const before = heardFor.current;
+    heardFor.current = { key, side, noiseOf };
+    if (before === null) return;
+    if (before.key !== key || before.side !== side) clearPlayback(before.key === key);
+    if (before.noiseOf !== noiseOf) forgetQuiet();
   });
 }

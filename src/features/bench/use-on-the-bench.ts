@@ -46,6 +46,7 @@ export function useOnTheBench(
     records: view,
     tape: view.tape,
     heard: listener.heard,
+    session: listener.session,
     circumstances,
     prior,
     peak: null,

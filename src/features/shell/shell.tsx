@@ -10,6 +10,7 @@ import { theme } from "@/ui/theme";
 import { FolderKeeper } from "../backup/folder-keeper";
 import { StorageReady } from "./missing-job";
 import { StorageAlerts } from "./storage-alerts";
+import { Unexpected } from "./unexpected";
 import { UpdateOffer } from "./update-offer";
 
 // in the time in which the page is put together; what goes wrong is told by whoever asks it first
@@ -42,6 +43,7 @@ export function Shell({ demo, nonce, children }: ShellProps) {
             close private windows or free some disk space, then reload.
           </Alert>
         )}
+        <Unexpected />
         <FolderKeeper />
         <StorageReady value={ready}>{children}</StorageReady>
         {ready && <UpdateOffer />}

@@ -1,4 +1,5 @@
 "use client";
+import { isAnythingTurned } from "@/core/alignment/moves";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
@@ -36,7 +37,7 @@ export function FunctionsDesk({ view, onNext, listener }: ChecklistProps) {
   const { job, machine } = view;
   const trials = job.functionTrials ?? [];
   const all = functionsOf(machine);
-  const [phase, setPhase] = useState<TrialPhase>(view.adjustments.length > 0 ? "as left" : "as found");
+  const [phase, setPhase] = useState<TrialPhase>(isAnythingTurned(view.adjustments) ? "as left" : "as found");
   const [chosen, choose] = useState<FunctionId | null>(null);
   const [note, setNote] = useState("");
   const [said, say] = useState("");

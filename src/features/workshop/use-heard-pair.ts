@@ -3,6 +3,7 @@ import { SwitchedPlayer } from "@/audio/switched-player";
 import { decodeSound } from "@/audio/decode-sound";
 import { amplitudeOf } from "@/core/dsp/decibels";
 import { fixed } from "@/core/text/number-text";
+import { readSettings } from "@/storage/settings";
 import type { Recording } from "@/storage/database";
 import { startComparison } from "@/workers/start-worker";
 
@@ -48,7 +49,9 @@ export function useHeardPair() {
         ],
         seconds,
       );
-      await made.start(first).catch((error: unknown) => {
+      const { outputId } = await readSettings();
+      if (asked.current !== mine) return made.stop();
+      await made.start(first, outputId).catch((error: unknown) => {
         made.stop();
         throw error;
       });

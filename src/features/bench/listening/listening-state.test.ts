@@ -42,6 +42,7 @@ const result = (fields: Partial<ListeningResult> = {}): ListeningResult => ({
 });
 const file = (name: string) =>
   nothingMeasured(name, { sampleRateHz: 48000, durationSeconds: 10, warnings: [] });
+const DROPPED_AT = "2026-11-20T12:00:00.000Z";
 const after = (...events: ListeningEvent[]): ListeningState => events.reduce(listening, NOTHING_HEARD);
 
 describe("what the page shows of its source", () => {
@@ -49,12 +50,30 @@ describe("what the page shows of its source", () => {
     const state = after(
       { session: 1, kind: "begun", source: "file" },
       { session: 2, kind: "begun", source: "file" },
-      { session: 2, kind: "file measured", file: file("b.wav") },
+      { session: 2, kind: "file measured", file: file("b.wav"), droppedAt: DROPPED_AT },
       { session: 1, kind: "progress", share: 0.9 },
-      { session: 1, kind: "file measured", file: file("a.wav") },
+      { session: 1, kind: "file measured", file: file("a.wav"), droppedAt: DROPPED_AT },
     );
     expect(state.heard!.source.name).toBe("b.wav");
     expect(state.progress).toBeNull();
+  });
+
+  it("what a source gave before it was lost is still shown, as of a source that has gone", () => {
+    const begun = after(
+      { session: 1, kind: "begun", source: "sound card" },
+      { session: 1, kind: "heard", result: result(), from: FROM },
+    );
+    expect(begun.heard?.gone).toBe(false);
+    const lost = listening(begun, { session: 1, kind: "lost", why: "unplugged" });
+    expect(lost).toMatchObject({ kind: null, heard: { gone: true } });
+  });
+
+  it("a file keeps when it was dropped in", () => {
+    const state = after(
+      { session: 1, kind: "begun", source: "file" },
+      { session: 1, kind: "file measured", file: file("a.wav"), droppedAt: DROPPED_AT },
+    );
+    expect(state.heard?.droppedAt).toBe(DROPPED_AT);
   });
 
   it("a file, then the practice machine, then cancelled: nothing of what has ended is shown", () => {
@@ -63,7 +82,7 @@ describe("what the page shows of its source", () => {
       { session: 2, kind: "begun", source: "practice" },
       { session: 2, kind: "heard", result: result(), from: FROM },
       { session: 2, kind: "stopped" },
-      { session: 1, kind: "file measured", file: file("a.wav") },
+      { session: 1, kind: "file measured", file: file("a.wav"), droppedAt: DROPPED_AT },
       { session: 2, kind: "heard", result: result(), from: FROM },
     );
     // also not the result that was under way when it was stopped

@@ -96,7 +96,8 @@ export type ListeningEvent = { session: number } & (
   | { kind: "heard"; result: ListeningResult; from: LiveSource; deck?: DeckStatus }
   | { kind: "parts found"; transport: TransportView; told: number }
   | { kind: "progress"; share: number }
-  | { kind: "file measured"; file: FileMeasurement }
+  /** Dropped in at a time, ISO: what was turned since is not in it. */
+  | { kind: "file measured"; file: FileMeasurement; droppedAt: string }
   | { kind: "practice changed"; state: PracticeState }
   | { kind: "turns logged"; loggedTurns: number[] }
   | { kind: "watch"; on: boolean }
@@ -151,12 +152,12 @@ export function listening(state: ListeningState, event: ListeningEvent): Listeni
     case "progress":
       return { ...state, progress: event.share };
     case "file measured": {
-      const { file } = event;
+      const { file, droppedAt } = event;
       return {
         ...state,
         starting: false,
         progress: null,
-        heard: heardFile(file),
+        heard: { ...heardFile(file), droppedAt },
         transport: file.transport,
         lastTransport: file.transport ?? state.lastTransport,
       };
@@ -197,6 +198,7 @@ export function listening(state: ListeningState, event: ListeningEvent): Listeni
         kind: null,
         starting: false,
         watching: false,
+        heard: state.heard && { ...state.heard, gone: true },
         trouble: event.why,
         lost: true,
       };

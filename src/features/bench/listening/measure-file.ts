@@ -6,6 +6,7 @@ export async function measureFile(desk: SourceDesk, file: File): Promise<void> {
   const { options, sessions, dispatch } = desk;
   const session = sessions.begin();
   const { id } = session;
+  const droppedAt = new Date().toISOString();
   dispatch({ session: id, kind: "begun", source: "file" });
   dispatch({ session: id, kind: "progress", share: 0 });
   try {
@@ -21,7 +22,7 @@ export async function measureFile(desk: SourceDesk, file: File): Promise<void> {
       callback((share: number) => dispatch({ session: id, kind: "progress", share })),
     );
     if (session.closed) return;
-    dispatch({ session: id, kind: "file measured", file: measured });
+    dispatch({ session: id, kind: "file measured", file: measured, droppedAt });
   } catch (error) {
     fail(desk, session, `${file.name}: ${(error as Error).message}`, false);
   } finally {

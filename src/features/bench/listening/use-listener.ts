@@ -1,6 +1,7 @@
 import { useEffect, useReducer, useRef, useState } from "react";
 import { soundDevices, watchDevices } from "@/audio/sound-devices";
 import { Sessions } from "@/core/live/session";
+import type { Circumstances } from "@/core/records/reading";
 import type { WatchedBefore } from "@/core/measure/watch-log";
 import { useLatestOf } from "@/ui/use-latest";
 import { NOTHING_WANTED, type Wanted } from "@/workers/listener-api";
@@ -23,6 +24,7 @@ export function useListener(options: ListenOptions) {
   const opened = useRef<OpenedSource | null>(null);
   const wanted = useRef<Wanted>(NOTHING_WANTED);
   const { jobId } = options;
+  const heardFor = useRef<HeardFor | null>(null);
 
   useEffect(() => {
     thinker.begin();
@@ -55,11 +57,11 @@ export function useListener(options: ListenOptions) {
   };
 
   // another tape speed or another tape: what is listened for has changed
-  const heardFor = useRef(`${options.speedCmPerS} ${options.tape.id}`);
+  const listenedFor = useRef(`${options.speedCmPerS} ${options.tape.id}`);
   useEffect(() => {
     const key = `${options.speedCmPerS} ${options.tape.id}`;
-    if (heardFor.current === key) return;
-    heardFor.current = key;
+    if (listenedFor.current === key) return;
+    listenedFor.current = key;
     const { kind, practice } = now.current;
     const again = async () => {
       if (kind === "practice" && practice) await startPractice(desk, practice.conditionId);
@@ -180,7 +182,15 @@ export function useListener(options: ListenOptions) {
     hears: state.kind !== null && state.kind !== "file" && state.live !== null,
     tapeName: options.tape.name,
     thinker,
+    heardFor,
   };
+}
+
+/** What the tones and the quiet of a source were heard for: head, blank tape and switches, direction, and what is quiet. */
+interface HeardFor {
+  key: string;
+  side: Circumstances["side"];
+  noiseOf: Circumstances["noiseOf"];
 }
 
 export type ListenerState = ReturnType<typeof useListener>;

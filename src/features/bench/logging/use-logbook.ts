@@ -1,6 +1,7 @@
 import { useEffect, useRef } from "react";
 import {
   CLOSED_LOGBOOK,
+  isElsewhere,
   logStep,
   mayShowTurn,
   NO_ENTRIES,
@@ -98,13 +99,15 @@ export function useLogbook(
   useEffect(() => {
     const marks = live?.marks ?? 0;
     // ten results come in a second: the next is asked when this one was thought about
-    if (looking.current || !mayShowTurn(book.current, marks, bench)) return;
+    if (looking.current || !station) return;
+    if (!isElsewhere(book.current, station, bench) && !mayShowTurn(book.current, marks, station, bench))
+      return;
     looking.current = true;
     void step({ kind: "heard", marks })
       .then(({ entries }) => (entries.readings.length > 0 ? storeWithSound(entries, "working") : null))
       .finally(() => (looking.current = false));
     // eslint-disable-next-line react-hooks/exhaustive-deps -- asked whenever something new was heard or stored
-  }, [live, heard, adjustments]);
+  }, [live, heard, adjustments, station]);
 
   return { log, logTurn };
 }

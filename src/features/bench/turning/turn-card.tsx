@@ -26,7 +26,8 @@ interface TurnCardProps {
   foundFirst: boolean;
   /** The practice machine knows how far its slot was turned. */
   counted: boolean;
-  onTurned(atStop: boolean): void;
+  /** What the practice machine knows of its stop decides, where nothing is said of it. */
+  onTurned(atStop?: boolean): void;
 }
 
 /** Which adjuster, which way, and how much is left, with how it knows. */
@@ -86,7 +87,7 @@ export function TurnCard({
           {directionInWords(turns)}
         </Button>
       </Box>
-      <Button variant="contained" fullWidth sx={{ mt: 1 }} onClick={() => onTurned(false)}>
+      <Button variant="contained" fullWidth sx={{ mt: 1 }} onClick={() => onTurned()}>
         {inHand === undefined || inHand.id === adjuster.id ? "I turned it" : `I turned ${inHand.name}`}
         <KeyCap>T</KeyCap>
       </Button>

@@ -14,7 +14,7 @@ interface TurnColumnProps {
   proposed: ProposedTurns;
   onChooseAdjuster(id: string): void;
   foundFirst: boolean;
-  onTurned(atStop: boolean): void;
+  onTurned(atStop?: boolean): void;
   work: Adjuster[];
   workId: string;
   onChooseWork(id: string): void;

@@ -4,7 +4,9 @@ import { limitFor, unitOf } from "@/core/alignment/registry";
 import type { Machine } from "@/core/records/machine";
 import type { Advised } from "@/core/stations/advised";
 import type { Unit } from "@/core/text/units";
+import { areOneDevice } from "@/audio/sound-devices";
 import { readSettings } from "@/storage/settings";
+import { useLatest } from "@/ui/use-latest";
 
 /** From where to where the tone goes, where the machine has no limit for the number. */
 const USUAL_WINDOW: Record<Unit, number> = {
@@ -32,31 +34,37 @@ export function useGuideTone(advised: Advised | null, machine: Machine, listenin
   const window = (limit ?? 1) * SHARE_OF_LIMIT;
   const distance = advised && number && number.value !== null ? number.value - advised.target : null;
   const tone = useRef<GuideTone | null>(null);
+  /** Each press is another: what was waited for may have been switched off meanwhile. */
+  const pressed = useRef(0);
   const [on, setOn] = useState(false);
   const [warning, setWarning] = useState<string | null>(null);
-  useEffect(() => {
-    tone.current?.follow(distance, window);
-  }, [on, distance, window]);
+  const follow = useLatest(() => tone.current?.follow(distance, window));
+  useEffect(follow, [follow, on, distance, window]);
   useEffect(
     () => () => {
+      pressed.current++;
       tone.current?.stop();
       tone.current = null;
     },
     [],
   );
   const toggle = async () => {
-    if (tone.current) {
-      tone.current.stop();
+    const mine = ++pressed.current;
+    if (on) {
+      tone.current?.stop();
       tone.current = null;
       setWarning(null);
       return setOn(false);
     }
-    tone.current = new GuideTone();
     setOn(true);
     const { inputId, outputId } = await readSettings();
-    if (listening && inputId === outputId)
+    const isLoop = listening && (await areOneDevice(inputId, outputId));
+    if (pressed.current !== mine) return;
+    tone.current = new GuideTone(outputId);
+    follow();
+    if (isLoop)
       setWarning(
-        "The guide tone plays on the same device that is measured. Listen in headphones, and keep that output away from the deck and the input.",
+        "The guide tone plays on the device that is measured. Use headphones, and keep that output away from the deck and the input.",
       );
   };
   return { on, toggle: () => void toggle(), warning };

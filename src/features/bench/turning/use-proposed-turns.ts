@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { Advised } from "@/core/stations/advised";
-import type { Told } from "@/core/stations/on-the-bench";
-import type { Adjuster, Machine } from "@/core/records/machine";
+import type { OnTheBench } from "@/core/stations/on-the-bench";
+import type { Adjuster } from "@/core/records/machine";
 import { slotOf } from "@/core/simulator/practice-slots";
 import { notLogged } from "../practice/practice-drawer";
 import type { ListenerState } from "../listening/use-listener";
@@ -24,15 +24,17 @@ export interface ProposedTurns {
 /** What "I turned it" will log: what the practice slot did, else what was chosen, else what was told. */
 export function useProposedTurns(
   advised: Advised | null,
-  told: Told | null,
-  { adjusters }: Machine,
-  { practice, marks }: ListenerState,
+  { told, records, session }: Pick<OnTheBench, "told" | "records" | "session">,
+  { practice }: ListenerState,
 ): ProposedTurns {
-  const [choice, setChoice] = useState<{ turns: number; afterMarks: number } | null>(null);
-  const chosen = choice?.afterMarks === marks.length ? choice.turns : null;
+  const { adjusters } = records.machine;
+  const [choice, setChoice] = useState<{ turns: number; of: string } | null>(null);
   const turnsOf = (slot: number | null) => (practice && slot !== null ? notLogged(practice, slot) : 0);
   const turnedOnes = (advised?.adjusters ?? []).filter((one) => turnsOf(slotOf(one, adjusters)) !== 0);
   const adjuster = turnedOnes.length === 1 ? turnedOnes[0] : advised?.adjuster;
+  // an amount that was chosen is of this screw, by this number, from this source, and of one turn
+  const of = [adjuster?.id, advised?.toSet.quantity, session, records.adjustments.length].join(" ");
+  const chosen = choice?.of === of ? choice.turns : null;
   const slot = slotOf(adjuster, adjusters);
   const counted = practice && slot !== null;
   const slotTurns = turnsOf(slot);
@@ -44,7 +46,7 @@ export function useProposedTurns(
   return {
     adjuster,
     turns: counted ? slotTurns : (chosen ?? proposed),
-    setTurns: (turns) => setChoice({ turns, afterMarks: marks.length }),
+    setTurns: (turns) => setChoice({ turns, of }),
     slot,
     slotTurns,
     atStop: counted ? (practice.trimmers[slot]?.atStop ?? false) : false,
