@@ -5,12 +5,15 @@ import Button from "@mui/material/Button";
 import { useState, type ReactNode } from "react";
 import type * as z from "@/core/text/zod";
 import { firstIssue } from "@/core/formats/import-error";
+import type { OldDraft } from "./use-kept-form";
 
 interface EditorFormProps<T> {
   /** What is edited, as on its button: "Save tape". */
   what: string;
   /** What was typed so far, checked by its schema. */
   parsed: z.ZodSafeParseResult<T>;
+  /** A draft from before the record was changed; null for none. */
+  oldDraft: OldDraft | null;
   /** Forgets what was kept of the typing. */
   leave(): void;
   onSave(value: T): void;
@@ -20,7 +23,15 @@ interface EditorFormProps<T> {
 }
 
 /** A form that saves when what was typed is valid, and otherwise says what is wrong with it. */
-export function EditorForm<T>({ what, parsed, leave, onSave, onCancel, children }: EditorFormProps<T>) {
+export function EditorForm<T>({
+  what,
+  parsed,
+  oldDraft,
+  leave,
+  onSave,
+  onCancel,
+  children,
+}: EditorFormProps<T>) {
   const [asked, setAsked] = useState(false);
   const dropAnd = (then: () => void) => {
     leave();
@@ -37,6 +48,23 @@ export function EditorForm<T>({ what, parsed, leave, onSave, onCancel, children 
       }}
       sx={{ display: "flex", flexDirection: "column", gap: 2, minWidth: 0 }}
     >
+      {oldDraft && (
+        <Alert
+          severity="info"
+          action={
+            <>
+              <Button color="inherit" onClick={oldDraft.discard}>
+                Discard draft
+              </Button>
+              <Button color="inherit" variant="outlined" onClick={oldDraft.use}>
+                Use draft
+              </Button>
+            </>
+          }
+        >
+          There is an unsaved draft of this {what}, begun before it was last changed. Shown is what is saved.
+        </Alert>
+      )}
       {children(asked)}
       {asked && !parsed.success && <Alert severity="error">{firstIssue(parsed.error)}</Alert>}
       <Box sx={{ display: "flex", gap: 1 }}>

@@ -3,6 +3,7 @@ import { blankTapeSchema, type BlankTape } from "@/core/records/blank-tape";
 import type { Job } from "@/core/records/job";
 import type { Reading } from "@/core/records/reading";
 import { database } from "./database";
+import { addNew, type Differing } from "./offered-records";
 
 export async function saveBlank(blank: BlankTape): Promise<void> {
   await database.blanks.put(blankTapeSchema.parse(blank));
@@ -22,13 +23,12 @@ export async function deleteBlank(id: string): Promise<void> {
 }
 
 /**
- * Imports a blank tape file; one that is here already is replaced.
+ * Imports a blank tape file. One that is here already stays as it is: what of it differs is returned.
  * @throws ImportError saying what is wrong and what to do
  */
-export async function importBlank(text: string): Promise<BlankTape> {
+export async function importBlank(text: string): Promise<{ blank: BlankTape; differing: Differing[] }> {
   const blank = readBlankJson(text);
-  await database.blanks.put(blank);
-  return blank;
+  return { blank, differing: await addNew("blanks", [blank]) };
 }
 
 /** The blank tapes that a job is set for, then any other that its readings were taken on. */

@@ -1,12 +1,19 @@
 import type { Table } from "dexie";
 import { ImportError } from "@/core/formats/import-error";
-import { readBundle, textInKeyOrder, writeBundle, type BundleContent } from "@/core/formats/job-bundle";
+import {
+  isSigned,
+  readBundle,
+  textInKeyOrder,
+  writeBundle,
+  type BundleContent,
+} from "@/core/formats/job-bundle";
 import { speedsOf } from "@/core/records/job-speeds";
 import type { Job } from "@/core/records/job";
 import { partOfWaiting } from "@/core/records/part-of-waiting";
 import { blankNamed } from "@/core/records/blank-tape";
 import { blanksOf } from "./blanks";
 import { database } from "./database";
+import { differingOf, OFFERED, type Differing } from "./offered-records";
 
 /** One job with its machine and every tape that its readings name. @throws Error where there is none */
 export async function contentOfJob(jobId: string): Promise<BundleContent> {
@@ -46,42 +53,6 @@ export interface ImportOutcome {
   differing: Differing[];
 }
 
-/** What a file may know more of than this browser. */
-const OFFERED = ["machines", "tapes", "blanks"] as const;
-
-/** A machine or tape of a file that stands here with another content. */
-export interface Differing {
-  table: (typeof OFFERED)[number];
-  /** As the file has it. */
-  record: BundleContent["machines" | "tapes" | "blanks"][number];
-  /** What of it is another. */
-  fields: string[];
-}
-
-async function differingOf(content: BundleContent): Promise<Differing[]> {
-  const all = await Promise.all(
-    OFFERED.map(async (table): Promise<Differing[]> => {
-      const here: Array<object | undefined> = await database.table(table).bulkGet(idsOf(content[table]));
-      return content[table].flatMap((record, i) => {
-        const fields = fieldsThatDiffer(here[i] ?? record, record);
-        return fields.length > 0 ? [{ table, record, fields }] : [];
-      });
-    }),
-  );
-  return all.flat();
-}
-
-function fieldsThatDiffer(here: object, there: object): string[] {
-  const [mine, theirs] = [here, there].map((one) => new Map(Object.entries(one)));
-  return [...new Set([...mine.keys(), ...theirs.keys()])].filter(
-    (field) => textInKeyOrder(mine.get(field)) !== textInKeyOrder(theirs.get(field)),
-  );
-}
-
-/** Takes a machine or tape as a file has it, in the place of the one that stands here. */
-export const takeFromFile = ({ table, record }: Differing): Promise<unknown> =>
-  database.table(table).put(record);
-
 /**
  * Imports a bundle, all or nothing. Readings and adjustments are added to those that are here, and never change one of
  * them; of a job that is here already, the one that was changed later stays. A
@@ -90,6 +61,28 @@ export const takeFromFile = ({ table, record }: Differing): Promise<unknown> =>
  */
 export async function importBundle(text: string): Promise<ImportOutcome> {
   return storeContent(readBundle(text));
+}
+
+/** What a job file would add, before it does. */
+export interface ImportPreview {
+  /** It carries the checksum that it was exported with, so that it is as it was then. */
+  signed: boolean;
+  jobNumbers: string[];
+  newReadings: number;
+  newAdjustments: number;
+}
+
+/** @throws ImportError when the file cannot be used */
+export async function previewBundle(text: string): Promise<ImportPreview> {
+  const content = readBundle(text);
+  const missing = async (table: string, records: ReadonlyArray<{ id: string }>) =>
+    (await database.table(table).bulkGet(idsOf(records))).filter((one) => one === undefined).length;
+  return {
+    signed: isSigned(text),
+    jobNumbers: content.jobs.map(({ number }) => number),
+    newReadings: await missing("readings", content.readings),
+    newAdjustments: await missing("adjustments", content.adjustments),
+  };
 }
 
 /**
@@ -165,7 +158,7 @@ async function storeContent(content: BundleContent): Promise<ImportOutcome> {
     database.stripDown,
   ];
   return database.transaction("rw", tables, async () => {
-    const differing = await differingOf(content);
+    const differing = (await Promise.all(OFFERED.map((table) => differingOf(table, content[table])))).flat();
     const jobsNow: Job[] = jobs.map((job) => ({ ...job, waiting: null }));
     // a job of an earlier version names its blank tapes and no more
     const named = jobs.flatMap((job) => job.blankTapes ?? []).map(({ id, name }) => blankNamed(id, name));

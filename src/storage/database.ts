@@ -13,6 +13,7 @@ import type { Picture } from "@/core/workshop/picture";
 import type { Sequence } from "@/core/signals/sequence";
 import type { Calibration } from "@/core/records/input-calibration";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
+import { LAST_CHANGED, noteChanges } from "./last-changed";
 
 /** Something half typed, kept until it is saved or thrown away. */
 export interface Draft {
@@ -128,6 +129,7 @@ export class UnzelDatabase extends Dexie {
         }
       });
     this.version(6).stores({ spares: "id, name, count" });
+    this.use(noteChanges((at) => this.flags.put({ id: LAST_CHANGED, value: at })));
   }
 }
 

@@ -10,11 +10,14 @@ export async function saveDraft(id: string, value: unknown): Promise<void> {
   await writes.write(
     "what is typed",
     async () => void (await database.drafts.put({ id, value, savedAt: new Date().toISOString() })),
-    `draft ${id}`,
+    { place: `draft ${id}`, kind: "typed" },
   );
 }
 
 export async function dropDraft(id: string): Promise<void> {
   // after what is yet to be kept of it
-  await writes.write("what was typed", () => database.drafts.delete(id), `draft ${id}`);
+  await writes.write("what was typed", () => database.drafts.delete(id), {
+    place: `draft ${id}`,
+    kind: "typed",
+  });
 }

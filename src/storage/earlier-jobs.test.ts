@@ -57,7 +57,7 @@ describe("jobs that were here before", () => {
       ],
     ],
     ["two letters are of too many", null, "tr", []],
-    ["a machine that is no longer here", "gone", "", []],
+    ["a machine that is no longer here", "gone", "", [["4", "machine", 0]]],
   ])("%s", async (_, machineId, contact, jobs) => {
     expect(await found(machineId, contact)).toEqual(jobs);
   });

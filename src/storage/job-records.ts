@@ -2,20 +2,21 @@ import type { Job } from "@/core/records/job";
 import type { JobParts, JobRecords } from "@/core/records/job-records";
 import type { Machine } from "@/core/records/machine";
 import { database } from "./database";
+import { goneMachine } from "./gone-records";
 
-/** A job whose machine is here. */
+/** A job with its machine. */
 export interface KnownJob {
   job: Job;
   machine: Machine;
 }
 
-/** Jobs with their machines, in the order that is given; one whose machine is gone is left out. */
+/** Jobs with their machines, in the order that is given; where a machine was deleted, what stands for it. */
 export async function withMachines(jobs: readonly Job[]): Promise<KnownJob[]> {
   const machines = await database.machines.bulkGet(jobs.map(({ machineId }) => machineId));
-  return jobs.flatMap((job, i) => {
-    const machine = machines[i];
-    return machine ? [{ job, machine }] : [];
-  });
+  return jobs.map((job, i) => ({
+    job,
+    machine: machines[i] ?? goneMachine(job.machineId, job.speedCmPerS),
+  }));
 }
 
 /** What some jobs need of parts; of their readings nothing is read. */

@@ -6,25 +6,37 @@ import {
   knownReadingSchema,
 } from "@/core/alignment/known-records";
 import type { Adjustment } from "@/core/records/adjustment";
-import { pathEntrySchema, type Job } from "@/core/records/job";
+import { jobSchema, pathEntrySchema, type Job } from "@/core/records/job";
+import { speedsOf } from "@/core/records/job-speeds";
 import type { Machine } from "@/core/records/machine";
 import type { Reading } from "@/core/records/reading";
 import { clean } from "@/core/stations/clean";
 import { beltChangeSchema } from "@/core/workshop/belt-change";
 import { cleaningEntrySchema } from "@/core/workshop/cleaning";
 import { functionTrialSchema } from "@/core/workshop/function-trial";
+import * as z from "@/core/text/zod";
 import { decide, tapeCheckSchema } from "@/core/workshop/tape-condition";
 import { inOrder } from "./clock-set-back";
 import { database } from "./database";
 import { writes } from "./kept-writes";
+import { validFields } from "./valid-fields";
 import { LAST_LOGGED } from "./last-logged";
+import { dropWaiting, keepWaiting, waitingEntries, type WaitingEntries } from "./waiting-entries";
 
 export const newId = (): string => ulid();
 
-/** Stores a new job, and its machine when that is new too, or nothing at all. */
+/**
+ * Stores a new job, and its machine when that is new too, or nothing at all.
+ * @throws Error with a sentence where its machine or a tape was deleted meanwhile
+ */
 export async function createJob(job: Job, machine: Machine | null): Promise<void> {
-  await database.transaction("rw", database.jobs, database.machines, async () => {
+  await database.transaction("rw", database.jobs, database.machines, database.tapes, async () => {
     if (machine) await database.machines.add(knownMachineSchema.parse(machine));
+    if (!(await database.machines.get(job.machineId)))
+      throw new Error("Its machine was deleted meanwhile: choose another one.");
+    const tapes = await database.tapes.bulkGet(speedsOf(job).map(({ tapeId }) => tapeId));
+    if (tapes.includes(undefined))
+      throw new Error("Its reference tape was deleted meanwhile: choose another one.");
     await database.jobs.add(knownJobSchema.parse(job));
   });
 }
@@ -55,7 +67,8 @@ export async function changeJob(
   >,
 ): Promise<void> {
   await writes.write("a change of the job", async () => {
-    await database.jobs.update(id, { ...fields, updatedAt: new Date().toISOString() });
+    const valid = validFields(jobSchema.shape, fields);
+    await database.jobs.update(id, { ...valid, updatedAt: new Date().toISOString() });
   });
 }
 
@@ -64,9 +77,16 @@ const changeStored = (what: string, id: string, to: (job: Job) => Partial<Job>):
   writes.write(what, () =>
     database.transaction("rw", database.jobs, async () => {
       const job = await database.jobs.get(id);
-      if (job) await database.jobs.update(id, { ...to(job), updatedAt: new Date().toISOString() });
+      if (!job) return;
+      const valid = validFields(jobSchema.shape, to(job));
+      await database.jobs.update(id, { ...valid, updatedAt: new Date().toISOString() });
     }),
   );
+
+/** Changes what the complaint means, by what is stored by then: fast presses do not undo each other. */
+export const changeSymptoms = (id: string, change: (now: Symptoms) => Symptoms): Promise<void> =>
+  changeStored("a symptom", id, ({ symptoms = [] }) => ({ symptoms: change(symptoms) }));
+type Symptoms = NonNullable<Job["symptoms"]>;
 
 /** Ticks or unticks one line of a checklist. */
 export const setCheck = (id: string, station: string, line: string, isDone: boolean): Promise<void> =>
@@ -144,15 +164,46 @@ export async function appendEntries({
   const turned = adjustments.map((adjustment) => knownAdjustmentSchema.parse(adjustment));
   const [first] = [...known, ...turned];
   if (!first) return;
+  const entries: WaitingEntries = { readings: known, adjustments: turned };
   const what = known.length > 0 ? `a reading of ${known[0].station}` : "a turn";
-  await writes.write(what, () =>
-    database.transaction("rw", database.readings, database.adjustments, database.flags, async () => {
-      const all = await inOrder(first.jobId, { readings: known, adjustments: turned }, Date.now());
-      await database.readings.bulkAdd(all.readings);
-      await database.adjustments.bulkAdd(all.adjustments);
-      await database.flags.put({ id: LAST_LOGGED, value: new Date().toISOString() });
-    }),
-  );
+  await writes.write(what, () => addEntries(first.jobId, entries), {
+    kind: "logged",
+    waits: () => keepWaiting(first.id, entries),
+  });
+  dropWaiting(first.id);
+}
+
+const addEntries = (jobId: string, { readings, adjustments }: WaitingEntries): Promise<void> =>
+  database.transaction("rw", database.readings, database.adjustments, database.flags, async () => {
+    const all = await inOrder(jobId, { readings, adjustments }, Date.now());
+    await database.readings.bulkAdd(all.readings);
+    await database.adjustments.bulkAdd(all.adjustments);
+    await database.flags.put({ id: LAST_LOGGED, value: new Date().toISOString() });
+  });
+
+const entriesSchema = z.object({
+  readings: z.array(knownReadingSchema),
+  adjustments: z.array(knownAdjustmentSchema),
+});
+
+/** Stores what was logged on an earlier page and could not be stored there. @returns how many entries that were */
+export async function storeWaiting(): Promise<number> {
+  let stored = 0;
+  for (const [id, kept] of waitingEntries()) {
+    const parsed = entriesSchema.safeParse(kept);
+    if (!parsed.success) continue;
+    const { readings, adjustments } = parsed.data;
+    const here = await database.readings.bulkGet(readings.map((one) => one.id));
+    const there = await database.adjustments.bulkGet(adjustments.map((one) => one.id));
+    const missing = {
+      readings: readings.filter((_, i) => here[i] === undefined),
+      adjustments: adjustments.filter((_, i) => there[i] === undefined),
+    };
+    await appendEntries(missing);
+    dropWaiting(id);
+    stored += missing.readings.length + missing.adjustments.length;
+  }
+  return stored;
 }
 
 export const appendReadings = (readings: Reading[]): Promise<void> =>

@@ -57,7 +57,7 @@ describe("writes that the storage refuses", () => {
           if (!room) throw full();
           stored.push(n);
         },
-        "draft",
+        { place: "draft" },
       );
     const all = Promise.all([draft(1), draft(2), draft(3)]);
     await vi.advanceTimersByTimeAsync(10);
@@ -66,6 +66,36 @@ describe("writes that the storage refuses", () => {
     await all;
     // the first was under way when the others came
     expect(stored).toEqual([1, 3]);
+  });
+
+  it("keep nothing of another kind waiting, are named, and can be discarded", async () => {
+    const queue = new WriteQueue();
+    const picture = queue.write("a picture", () => Promise.reject(full()), { kind: "pictures" });
+    const discarded = expect(picture).rejects.toThrow(/discarded/);
+    await vi.advanceTimersByTimeAsync(10);
+    await queue.write("a reading", () => Promise.resolve(), { kind: "logged" });
+    expect(queue.now()).toMatchObject({ count: 1, each: [{ kind: "pictures", what: "a picture" }] });
+    queue.discard("pictures");
+    await discarded;
+    await vi.advanceTimersByTimeAsync(10);
+    expect(queue.now()).toBeNull();
+  });
+
+  it("are kept elsewhere as soon as they wait, also those that come after", async () => {
+    const queue = new WriteQueue();
+    const waits = vi.fn<() => void>();
+    let room = false;
+    const write = () =>
+      queue.write("a reading", () => (room ? Promise.resolve() : Promise.reject(full())), { waits });
+    const first = write();
+    await vi.advanceTimersByTimeAsync(10);
+    const second = write();
+    expect(waits).toHaveBeenCalledTimes(2);
+    room = true;
+    queue.again();
+    await Promise.all([first, second]);
+    await write();
+    expect(waits).toHaveBeenCalledTimes(2);
   });
 
   it.each([
@@ -82,7 +112,7 @@ describe("writes that the storage refuses", () => {
     const queue = new WriteQueue();
     void queue.write("a reading", () => new Promise(() => {}));
     await vi.advanceTimersByTimeAsync(2000);
-    expect(queue.now()).toEqual({ what: "a reading", count: 1, why: null });
+    expect(queue.now()).toMatchObject({ what: "a reading", count: 1, why: null });
   });
 
   it("what is wrong in itself is refused, and does not hold up the others", async () => {

@@ -5,7 +5,8 @@ import type { Machine } from "@/core/records/machine";
 import { aBundle, aJob, aMachine } from "@/testing/records";
 import { exportJob, importBundle } from "./bundles";
 import { database } from "./database";
-import { deleteMachine, importMachine, saveMachine } from "./machines";
+import { changeMachine, deleteMachine, importMachine, saveMachine } from "./machines";
+import { takeFromFile } from "./offered-records";
 import { deleteRun, keepRun, keepWatch } from "./runs";
 
 const WATCH = {
@@ -55,12 +56,22 @@ describe("machines", () => {
     expect(await database.machines.count()).toBe(0);
   });
 
-  it("keep their adjusters when a file without any is imported over them", async () => {
-    await saveMachine(aMachine());
+  it("stay as they are when a file has them otherwise, and take of it what is chosen, by what is here then", async () => {
+    await saveMachine(aMachine({ notes: "kept" }));
     const parts = [{ name: "capstan", tapeDiameterMm: 2.5, tolerancePercent: 2 }];
-    const imported = await importMachine(writeMachineJson(aMachine({ adjusters: [], parts })));
-    expect(imported.adjusters).toHaveLength(2);
-    expect((await database.machines.get("m1"))!.parts).toEqual(parts);
+    const [one] = aMachine().adjusters;
+    const { differing } = await importMachine(writeMachineJson(aMachine({ adjusters: [one], parts })));
+    expect(differing).toHaveLength(1);
+    expect(differing[0].fields.toSorted()).toEqual(["adjusters", "notes", "parts"]);
+    expect(await database.machines.get("m1")).toEqual(aMachine({ notes: "kept" }));
+    await changeMachine("m1", () => ({ description: "written meanwhile" }));
+    await takeFromFile(differing[0], ["parts"]);
+    expect(await database.machines.get("m1")).toEqual(
+      aMachine({ notes: "kept", parts, description: "written meanwhile" }),
+    );
+    // one that is new is added
+    expect((await importMachine(writeMachineJson(aMachine({ id: "m2" })))).differing).toEqual([]);
+    expect(await database.machines.count()).toBe(2);
     await expect(importMachine("{}")).rejects.toThrow(/not a machine/);
   });
 });

@@ -2,6 +2,7 @@ import { machineSchema, type Machine } from "@/core/records/machine";
 import { readMachineJson } from "@/core/formats/machine-json";
 import { database } from "./database";
 import { writes } from "./kept-writes";
+import { addNew, type Differing } from "./offered-records";
 
 export async function saveMachine(machine: Machine): Promise<void> {
   await database.machines.put(machineSchema.parse(machine));
@@ -26,13 +27,10 @@ export async function deleteMachine(id: string): Promise<void> {
 }
 
 /**
- * Imports a machine file; of a machine that is here already, adjusters that the file does not name stay.
+ * Imports a machine file. One that is here already stays as it is: what of it differs is returned, to be taken or not.
  * @throws ImportError saying what is wrong and what to do
  */
-export async function importMachine(text: string): Promise<Machine> {
-  const read = readMachineJson(text);
-  const here = await database.machines.get(read.id);
-  const machine = here && read.adjusters.length === 0 ? { ...read, adjusters: here.adjusters } : read;
-  await database.machines.put(machine);
-  return machine;
+export async function importMachine(text: string): Promise<{ machine: Machine; differing: Differing[] }> {
+  const machine = readMachineJson(text);
+  return { machine, differing: await addNew("machines", [machine]) };
 }

@@ -1,13 +1,23 @@
 import "fake-indexeddb/auto";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { writeBundle } from "@/core/formats/job-bundle";
-import { aBundle, aJob, aMachine, aReading, anAdjustment } from "@/testing/records";
-import { exportJob, importBundle, takeFromFile } from "./bundles";
+import { aBundle, aJob, aMachine, aReading, aTape, anAdjustment } from "@/testing/records";
+import { exportJob, importBundle, previewBundle } from "./bundles";
+import { SYMPTOMS } from "@/core/workshop/symptoms";
+import { takeFromFile } from "./offered-records";
 import { database } from "./database";
 import { bringBackJob, deletedJobs, deleteJob, letGoOfDeleted } from "./deleted-jobs";
 import { dropDraft, readDraft, saveDraft } from "./drafts";
 import { prepareFirstVisit } from "./first-visit";
-import { appendAdjustment, appendReadings, changeJob, createJob, nextJobNumber, setCheck } from "./jobs";
+import {
+  appendAdjustment,
+  appendReadings,
+  changeJob,
+  changeSymptoms,
+  createJob,
+  nextJobNumber,
+  setCheck,
+} from "./jobs";
 
 const text = (content = aBundle()) => writeBundle(content, "2026-11-22T08:00:00.000Z");
 
@@ -16,6 +26,10 @@ beforeEach(async () => {
 });
 
 describe("jobs", () => {
+  beforeEach(async () => {
+    await database.tapes.add(aTape());
+  });
+
   it("stores a job and its new machine together or not at all", async () => {
     await createJob(aJob(), aMachine());
     await expect(createJob(aJob({ id: "j2", number: "" }), aMachine({ id: "m2" }))).rejects.toThrow();
@@ -25,13 +39,32 @@ describe("jobs", () => {
 
   it("counts on from the largest number", async () => {
     expect(await nextJobNumber()).toBe("0001");
-    await createJob(aJob({ number: "0412" }), null);
+    await createJob(aJob({ number: "0412" }), aMachine());
     await createJob(aJob({ id: "j2", number: "X-7" }), null);
     expect(await nextJobNumber()).toBe("0413");
   });
 
+  it("is not stored where its machine or tape was deleted meanwhile", async () => {
+    await expect(createJob(aJob(), null)).rejects.toThrow(/machine was deleted/);
+    await expect(createJob(aJob({ tapeId: "gone" }), aMachine())).rejects.toThrow(/tape was deleted/);
+    expect(await database.jobs.count()).toBe(0);
+    expect(await database.machines.count()).toBe(0);
+  });
+
+  it("keeps symptoms that are pressed faster than they are stored", async () => {
+    await createJob(aJob(), aMachine());
+    await Promise.all(SYMPTOMS.slice(0, 2).map((one) => changeSymptoms("j1", (now) => [...now, one])));
+    expect((await database.jobs.get("j1"))!.symptoms).toEqual(SYMPTOMS.slice(0, 2));
+  });
+
+  it("takes no change that a backup could not be read back with", async () => {
+    await createJob(aJob(), aMachine());
+    await expect(changeJob("j1", { complaint: "x".repeat(1_000_001) })).rejects.toThrow(/complaint: at most/);
+    expect((await database.jobs.get("j1"))!.complaint).toBe("Runs slow.");
+  });
+
   it("keeps what two tabs change in different fields", async () => {
-    await createJob(aJob(), null);
+    await createJob(aJob(), aMachine());
     await Promise.all([
       changeJob("j1", { notes: "from one" }),
       changeJob("j1", { complaint: "from the other" }),
@@ -70,7 +103,10 @@ describe("jobs", () => {
   });
 
   it("brings a deleted job back within a day with all that was its own, and lets go of it after", async () => {
-    const everything = () => Promise.all(database.tables.map((table) => table.orderBy(":id").toArray()));
+    const everything = () =>
+      Promise.all(
+        database.tables.filter(({ name }) => name !== "flags").map((table) => table.orderBy(":id").toArray()),
+      );
     await createJob(aJob(), aMachine());
     await createJob(aJob({ id: "j2" }), null);
     await appendReadings([aReading(), aReading({ jobId: "j2" })]);
@@ -126,6 +162,19 @@ describe("export and import", () => {
     expect((await database.jobs.get("j1"))?.notes).toBe("written here since");
   });
 
+  it("says of a file without its checksum what it would add, before anything is added", async () => {
+    const unsigned = JSON.parse(text()) as { checksum?: string };
+    expect(await previewBundle(text())).toMatchObject({ signed: true, newReadings: 1 });
+    delete unsigned.checksum;
+    expect(await previewBundle(JSON.stringify(unsigned))).toEqual({
+      signed: false,
+      jobNumbers: ["0412"],
+      newReadings: 1,
+      newAdjustments: 1,
+    });
+    expect(await database.readings.count()).toBe(0);
+  });
+
   it("a machine or tape that is another in the file stays as it is, and can be taken", async () => {
     await importBundle(text());
     const more = aBundle();
@@ -136,7 +185,7 @@ describe("export and import", () => {
       ["machines", machine.id, ["name"]],
     ]);
     expect((await database.machines.get(machine.id))!.name).toBe(machine.name);
-    await takeFromFile(differing[0]);
+    await takeFromFile(differing[0], ["name"]);
     expect((await database.machines.get(machine.id))!.name).toBe("As the file has it");
     expect((await importBundle(text(more))).differing).toEqual([]);
   });

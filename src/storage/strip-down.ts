@@ -10,7 +10,9 @@ const ofJob = (jobId: string) => database.stripDown.where("jobId").equals(jobId)
 
 /** A write of the log and of the parts that come of it. */
 const writeLog = (what: string, work: () => Promise<void>, place: string | null = null): Promise<void> =>
-  writes.write(what, () => database.transaction("rw", database.stripDown, database.neededParts, work), place);
+  writes.write(what, () => database.transaction("rw", database.stripDown, database.neededParts, work), {
+    place,
+  });
 const LINE = "a line of the strip-down log";
 
 /** Logs what comes off next, with one key. Returns its id at once; its place is found when it is stored. */

@@ -4,6 +4,7 @@ import { readTapeJson } from "@/core/formats/tape-json";
 import { referenceTapeSchema, type ReferenceTape } from "@/core/reference/reference-tape";
 import { database } from "./database";
 import { writes } from "./kept-writes";
+import { addNew, type Differing } from "./offered-records";
 
 export async function saveTape(tape: ReferenceTape): Promise<void> {
   await database.tapes.put(referenceTapeSchema.parse(tape));
@@ -23,14 +24,17 @@ export async function deleteTape(id: string): Promise<void> {
 }
 
 /**
- * Imports tapes from a JSON or CSV file, all of it or nothing; one that is here already is replaced.
+ * Imports tapes from a JSON or CSV file, all of it or nothing. One that is here
+ * already stays as it is: what of it differs is returned, to be taken or not.
  * @throws ImportError saying what is wrong and what to do
  */
-export async function importTapes(fileName: string, text: string): Promise<ReferenceTape[]> {
+export async function importTapes(
+  fileName: string,
+  text: string,
+): Promise<{ tapes: ReferenceTape[]; differing: Differing[] }> {
   const looksLikeJson = /^\s*[{[]/.test(text) || fileName.toLowerCase().endsWith(".json");
   const tapes = looksLikeJson ? [readTapeJson(text)] : readTapesCsv(text);
-  await database.tapes.bulkPut(tapes);
-  return tapes;
+  return { tapes, differing: await addNew("tapes", tapes) };
 }
 
 /** Counts one more play of a tape. */

@@ -256,7 +256,7 @@ describe("the archive of one job", () => {
     expect(await rowsIn()).toMatchObject({ jobs: 2, pictures: 2, stripDown: 1, machines: 1, tapes: 1 });
     await Promise.all(database.tables.map((table) => table.clear()));
     await restoreBackup(await readBackup(archive, undefined, "unzel-job-archive"), "merge");
-    expect(await rowsIn()).toMatchObject({ jobs: 1, pictures: 1, stripDown: 1, flags: 0, settings: 0 });
+    expect(await rowsIn()).toMatchObject({ jobs: 1, pictures: 1, stripDown: 1, settings: 0 });
   });
 
   it("is not taken for a backup of everything, nor the other way", async () => {

@@ -90,6 +90,10 @@ export function readBundle(text: string): BundleContent {
   return content;
 }
 
+/** Whether a bundle file carries a checksum, by which it is known to be as it was exported; that it fits is up to `readBundle`. */
+export const isSigned = (text: string): boolean =>
+  z.object({ checksum: z.string() }).safeParse(valueOfJson(text)).success;
+
 /** An id that becomes a part of an address has to stay one part of it. */
 const PART_OF_ADDRESS = /^(?!\.+$)[\w.~-]+$/;
 

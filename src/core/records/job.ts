@@ -4,7 +4,7 @@ import { beltChangeSchema } from "@/core/workshop/belt-change";
 import { cleaningEntrySchema } from "@/core/workshop/cleaning";
 import { functionTrialSchema } from "@/core/workshop/function-trial";
 import { SYMPTOMS } from "@/core/workshop/symptoms";
-import { SIDES, id, station, text, time } from "./fields";
+import { MOST_ENTRIES, SIDES, id, station, text, time } from "./fields";
 
 export const EDGE_CURLS = ["none", "slight", "curls"] as const;
 /** A guide or head of the tape path as it was gauged in one direction. */
@@ -32,7 +32,7 @@ export const jobBlankSchema = z.object({
       /** Turns of each knob from its middle, by the id of its adjuster. */
       knobs: z.record(id, z.number().min(-20).max(20)),
       /** What else is set for it, in words. */
-      words: z.string().max(300).default(""),
+      words: text.default(""),
     })
     .optional(),
 });
@@ -72,40 +72,40 @@ export const jobSchema = z.object({
   /** What the complaint means, in plain words. */
   symptoms: z.array(z.enum(SYMPTOMS)).max(SYMPTOMS.length).optional(),
   /** What came with the machine, and a tape that was stuck in it. */
-  cameWith: z.string().max(2000).optional(),
+  cameWith: text.optional(),
   /** Who is told when it is done. It stays in this browser and in files that it exports. */
-  contact: z.string().max(500).optional(),
+  contact: text.optional(),
   /** What the owner should know, in words for the first page of the sheet. */
-  ownerWords: z.string().max(3000).optional(),
+  ownerWords: text.optional(),
   /** The day by which it should be looked at again. */
   nextCheck: z.iso.date().nullable().optional(),
   /** The day by which it is wanted. */
   wantedBy: z.iso.date().nullable().optional(),
   /** Tapes that were looked at before they were played. */
-  tapeChecks: z.array(tapeCheckSchema).max(100).optional(),
+  tapeChecks: z.array(tapeCheckSchema).max(MOST_ENTRIES).optional(),
   /** Of the machine as it came in. */
-  pictures: z.array(id).max(40).optional(),
+  pictures: z.array(id).max(MOST_ENTRIES).optional(),
   /** Of the machine as it goes out again. */
-  picturesAfter: z.array(id).max(40).optional(),
+  picturesAfter: z.array(id).max(MOST_ENTRIES).optional(),
   /** Speed is set right on the side that plays, instead of sharing the error between the sides. */
   oneSideOnly: z.boolean().optional(),
   /** Stations that this job goes without. */
   leftOut: z.array(station).optional(),
   /** The tapes that it is set to record on. */
-  blankTapes: z.array(jobBlankSchema).max(10).optional(),
+  blankTapes: z.array(jobBlankSchema).max(MOST_ENTRIES).optional(),
   /** The school that bias is set by; flatness when left out. */
   biasSchool: z.enum(BIAS_SCHOOLS).optional(),
   zero: zeroSchema.optional(),
   /** What was gauged at the guides and heads, oldest first. */
-  pathLog: z.array(pathEntrySchema).max(200).optional(),
+  pathLog: z.array(pathEntrySchema).max(MOST_ENTRIES).optional(),
   /** What was found and done at its parts when it was cleaned, oldest first. */
-  cleaning: z.array(cleaningEntrySchema).max(300).optional(),
+  cleaning: z.array(cleaningEntrySchema).max(MOST_ENTRIES).optional(),
   /** Belts that were changed, oldest first. */
-  belts: z.array(beltChangeSchema).max(50).optional(),
+  belts: z.array(beltChangeSchema).max(MOST_ENTRIES).optional(),
   /** What was tried of the machine's functions, oldest first. */
-  functionTrials: z.array(functionTrialSchema).max(500).optional(),
+  functionTrials: z.array(functionTrialSchema).max(MOST_ENTRIES).optional(),
   /** Checklist lines that are done, by station. */
-  done: z.record(station, z.array(z.string().max(200))).default({}),
+  done: z.record(station, z.array(text)).default({}),
   /** As files of versions without parts have it: a part that a station waits for. It becomes one when it is read. */
   waiting: z
     .object({ for: z.string().min(1).max(200), until: z.iso.date(), after: station })

@@ -78,7 +78,7 @@ export const machineSchema = z.object({
     .max(200)
     .optional(),
   /** What is to be known of every machine of the model. */
-  notes: z.string().max(5000).optional(),
+  notes: text.optional(),
   /** Rotating parts, for naming where flutter comes from. */
   parts: machinePartsSchema.default([]),
   channels: z.union([z.literal(1), z.literal(2)]).default(2),

@@ -16,6 +16,6 @@ export const pictureSchema = z.object({
   width: z.number().int().min(1).max(10_000),
   height: z.number().int().min(1).max(10_000),
   bytes: z.number().int().min(1),
-  marks: z.array(pictureMarkSchema).max(20).default([]),
+  marks: z.array(pictureMarkSchema).max(2000).default([]),
 });
 export type Picture = z.infer<typeof pictureSchema>;

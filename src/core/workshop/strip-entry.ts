@@ -1,4 +1,5 @@
 import { id, time } from "@/core/text/id-and-time";
+import { MOST_ENTRIES, text } from "@/core/text/limits";
 import * as z from "@/core/text/zod";
 
 /** What comes off a machine, in the order of its keys. */
@@ -30,8 +31,8 @@ export const stripEntrySchema = z.object({
   inside: id.nullable(),
   kind: z.enum(STRIP_KINDS),
   /** In one line, as it was typed. */
-  line: z.string().max(500),
-  pictures: z.array(id).max(20).default([]),
+  line: text,
+  pictures: z.array(id).max(MOST_ENTRIES).default([]),
   /** Of an assembly: since when all that is to come off is off. */
   apartAt: time.nullable().default(null),
   /** Since when it is back in its place. */

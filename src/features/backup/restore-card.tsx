@@ -67,6 +67,19 @@ export function RestoreCard({ backup, busy, onRestore, onClose }: RestoreCardPro
           ))}
         </TableBody>
       </Table>
+      {backup.aside.length > 0 && (
+        <Box sx={{ mt: 1 }}>
+          <Box sx={{ color: "warning.main", fontWeight: 600 }}>
+            {backup.aside.length === 1 ? "One record" : `${backup.aside.length} records`} of this backup
+            cannot be used and will be left out; keep the file.
+          </Box>
+          <Box component="ul" sx={{ my: 0.5, maxHeight: 160, overflowY: "auto" }} tabIndex={0}>
+            {backup.aside.map((one) => (
+              <li key={one}>{one}</li>
+            ))}
+          </Box>
+        </Box>
+      )}
       {clash.length > 0 && (
         <Box sx={{ color: "error.main", fontWeight: 600, mt: 1 }}>
           What was logged stands here with another content: it cannot be added. Delete those jobs here first

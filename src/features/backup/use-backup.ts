@@ -5,12 +5,15 @@ import type { BackupApi } from "@/workers/backup.worker";
 import { callback, startBackup, type WorkerOf } from "@/workers/start-worker";
 import type { Outcome } from "@/ui/notice";
 import { downloadBlob } from "../job/download";
+import { notRestorable } from "./write-folder";
 
 /** A backup that was opened, and what it would change. */
 export interface OpenedBackup {
   name: string;
   at: string;
   changes: Change[];
+  /** Records of it that cannot be used, by name. */
+  aside: string[];
 }
 
 interface Busy {
@@ -53,13 +56,17 @@ export function useBackup() {
   const write = () =>
     run("writing", async (api) => {
       const at = new Date().toISOString();
-      const archive = await api.write(at, progress("writing"));
+      const { archive, aside } = await api.write(at, progress("writing"));
       downloadBlob(`unzel-backup-${at.slice(0, 10)}.zip`, archive);
       await noteBackup(at);
-      setOutcome({
-        severity: "success",
-        text: `Everything is in the archive that the browser saved (${(archive.size / 1e6).toFixed(1)} MB). Keep it on another disk.`,
-      });
+      setOutcome(
+        aside.length > 0
+          ? { severity: "error", text: notRestorable(aside) }
+          : {
+              severity: "success",
+              text: `Everything is in the archive that the browser saved (${(archive.size / 1e6).toFixed(1)} MB); it was opened again and checked. Keep it on another disk.`,
+            },
+      );
     });
 
   const open = (file: File) =>

@@ -8,17 +8,12 @@ import type { ListenerState } from "./listening/use-listener";
  * @param known whether the circumstances as they were left are read
  */
 export function useForgetTones(
-  { clearPlayback, forgetQuiet, heardFor }: ListenerState,
+  { playsFor }: ListenerState,
   { side, head, recordingOn, switchedOn = [], noiseOf }: Circumstances,
   known: boolean,
 ): void {
-  const key = `${head} ${recordingOn} ${switchedOn.join()}`;
+  const plays = `${head} ${recordingOn} ${switchedOn.join()}`;
   useEffect(() => {
-    if (!known) return;
-    const before = heardFor.current;
-    heardFor.current = { key, side, noiseOf };
-    if (before === null) return;
-    if (before.key !== key || before.side !== side) clearPlayback(before.key === key);
-    if (before.noiseOf !== noiseOf) forgetQuiet();
-  });
+    if (known) playsFor({ plays, side, noiseOf });
+  }, [known, playsFor, plays, side, noiseOf]);
 }

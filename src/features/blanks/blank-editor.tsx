@@ -21,7 +21,7 @@ interface BlankEditorProps {
 
 /** Enter or change a blank tape; what is typed is kept until it is saved or thrown away. */
 export function BlankEditor({ blank, onSave, onCancel }: BlankEditorProps) {
-  const { form, change, leave } = useKeptForm(`blank-${blank.id}`, () => typedBlank(blank));
+  const { form, change, leave, oldDraft } = useKeptForm(`blank-${blank.id}`, () => typedBlank(blank));
   const parsed = blankTapeSchema.safeParse(blankOf(form, blank.id));
   const changeLine = (place: number, fields: Partial<(typeof form.overBias)[number]>) =>
     change({ overBias: form.overBias.map((line, i) => (i === place ? { ...line, ...fields } : line)) });
@@ -42,7 +42,14 @@ export function BlankEditor({ blank, onSave, onCancel }: BlankEditorProps) {
     </TextField>
   );
   return (
-    <EditorForm what="blank tape" parsed={parsed} leave={leave} onSave={onSave} onCancel={onCancel}>
+    <EditorForm
+      what="blank tape"
+      parsed={parsed}
+      oldDraft={oldDraft}
+      leave={leave}
+      onSave={onSave}
+      onCancel={onCancel}
+    >
       {(asked) => (
         <>
           <TextField

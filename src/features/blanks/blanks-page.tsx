@@ -11,6 +11,7 @@ import { newId } from "@/storage/jobs";
 import { ChoiceList } from "@/ui/choice-list";
 import { FileButton } from "@/ui/file-button";
 import { Notice, type Outcome } from "@/ui/notice";
+import { useDiffering } from "../differing-offer";
 import { PageFrame } from "../shell/page-frame";
 import { BlankEditor } from "./blank-editor";
 import { BlankView } from "./blank-view";
@@ -21,16 +22,18 @@ export function BlanksPage() {
   const jobs = useLiveQuery(() => database.jobs.toArray(), []) ?? [];
   const [chosenId, setChosenId] = useState<string | null>(null);
   const [editing, setEditing] = useState<BlankTape | null>(null);
+  const { offer, offers } = useDiffering();
   const [message, setMessage] = useState<Outcome | null>(null);
   const chosen = blanks?.find(({ id }) => id === chosenId) ?? blanks?.[0];
   const fail = (error: unknown) => setMessage({ severity: "error", text: (error as Error).message });
 
   const importFile = async (file: File) => {
     try {
-      const { id, name } = await importBlank(await file.text());
-      setChosenId(id);
+      const { blank, differing } = await importBlank(await file.text());
+      setChosenId(blank.id);
       setEditing(null);
-      setMessage({ severity: "success", text: `Imported ${name}.` });
+      offer(differing);
+      if (differing.length === 0) setMessage({ severity: "success", text: `Imported ${blank.name}.` });
     } catch (error) {
       fail(new Error(`${file.name}: ${(error as Error).message}`));
     }
@@ -67,6 +70,7 @@ export function BlanksPage() {
       }
     >
       <Notice outcome={message} onClose={() => setMessage(null)} />
+      {offers}
       <Box sx={{ display: "grid", gridTemplateColumns: { xs: "1fr", md: "330px minmax(0, 1fr)" }, gap: 3 }}>
         <ChoiceList
           label="Blank tapes"

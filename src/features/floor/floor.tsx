@@ -13,7 +13,7 @@ import { useHotkeys } from "react-hotkeys-hook";
 import { goesOn, placeOfWork, type GoesOn } from "@/core/alignment/plan";
 import { partName } from "@/core/workshop/part";
 import { toRepeat } from "@/core/alignment/station-state";
-import type { Differing } from "@/storage/bundles";
+import type { ImportPreview } from "@/storage/bundles";
 import { lastBackup } from "@/storage/backup/last-backup";
 import { bringBackJob, deletedJobs, letGoOfDeleted } from "@/storage/deleted-jobs";
 import { loadDemoWorkshop } from "@/storage/first-visit";
@@ -25,7 +25,8 @@ import type { KnownJob } from "@/storage/job-records";
 import { useRecordsOf } from "../job/use-job-records";
 import { isArchive, useJobArchive } from "../job/use-job-archive";
 import { PageFrame } from "../shell/page-frame";
-import { DifferingOffer } from "./differing-offer";
+import { useDiffering } from "../differing-offer";
+import { UnsignedFile } from "./unsigned-file";
 import { shortDay } from "@/ui/short-day";
 import { today } from "../workshop/today";
 import { PartsStrip } from "./parts-strip";
@@ -41,17 +42,11 @@ export function Floor() {
   const floor = useFloor();
   const count = floor?.jobs.length;
   const [message, setMessage] = useState<{ severity: "success" | "error"; text: string } | null>(null);
-  const [offered, setOffered] = useState<Differing[]>([]);
-  const putAway = (one: Differing) => setOffered((all) => all.filter((other) => other !== one));
-  const take = async (one: Differing) => {
-    try {
-      await (await bundles()).takeFromFile(one);
-      putAway(one);
-      setMessage({ severity: "success", text: `${one.record.name} is as the file has it.` });
-    } catch (error) {
-      setMessage({ severity: "error", text: `${one.record.name}: ${(error as Error).message}` });
-    }
-  };
+  const { offer, offers } = useDiffering();
+  /** A job file without its checksum, until it is decided whether to bring it in. */
+  const [unsigned, setUnsigned] = useState<{ name: string; text: string; preview: ImportPreview } | null>(
+    null,
+  );
   const deleted = useLiveQuery(deletedJobs) ?? [];
   useEffect(() => void letGoOfDeleted(), []);
   const last = useLiveQuery(lastBackup, []);
@@ -63,6 +58,14 @@ export function Floor() {
     );
   useHotkeys("n", () => router.push("/jobs/new"));
 
+  const bring = async (text: string) => {
+    const { jobNumbers, newReadings, differing } = await (await bundles()).importBundle(text);
+    offer(differing);
+    setMessage({
+      severity: "success",
+      text: `Imported job ${jobNumbers.join(", ")} with ${newReadings} new readings.`,
+    });
+  };
   const importFile = async (file: File) => {
     try {
       if (await isArchive(file)) {
@@ -70,12 +73,10 @@ export function Floor() {
         setMessage({ severity: "success", text: `Imported job ${number} with its pictures and sounds.` });
         return;
       }
-      const { jobNumbers, newReadings, differing } = await (await bundles()).importBundle(await file.text());
-      setOffered(differing);
-      setMessage({
-        severity: "success",
-        text: `Imported job ${jobNumbers.join(", ")} with ${newReadings} new readings.`,
-      });
+      const text = await file.text();
+      const preview = await (await bundles()).previewBundle(text);
+      if (preview.signed) await bring(text);
+      else setUnsigned({ name: file.name, text, preview });
     } catch (error) {
       setMessage({ severity: "error", text: `${file.name}: ${(error as Error).message}` });
     }
@@ -106,14 +107,19 @@ export function Floor() {
             {message.text}
           </Alert>
         )}
-        {offered.map((one) => (
-          <DifferingOffer
-            key={`${one.table} ${one.record.id}`}
-            differing={one}
-            onTake={() => void take(one)}
-            onKeep={() => putAway(one)}
+        {offers}
+        {unsigned && (
+          <UnsignedFile
+            {...unsigned}
+            onImport={() => {
+              setUnsigned(null);
+              void bring(unsigned.text).catch((error: Error) =>
+                setMessage({ severity: "error", text: `${unsigned.name}: ${error.message}` }),
+              );
+            }}
+            onCancel={() => setUnsigned(null)}
           />
-        ))}
+        )}
         {deleted.map((job) => (
           <Alert
             key={job.id}

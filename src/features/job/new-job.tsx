@@ -135,7 +135,7 @@ export function NewJob() {
   const tapes = useLiveQuery(() => database.tapes.orderBy("name").toArray(), []);
   const [ready, setReady] = useState(false);
   const [trouble, setTrouble] = useState<string | null>(null);
-  const { register, handleSubmit, control, reset, setValue, formState } = useForm<Form>({
+  const { register, handleSubmit, control, reset, setValue, getValues, formState } = useForm<Form>({
     resolver: zodResolver(formSchema),
     defaultValues: EMPTY,
   });
@@ -218,14 +218,14 @@ export function NewJob() {
     }
   });
 
-  const toggle = (one: Symptom) =>
+  const toggle = (one: Symptom) => {
+    const symptoms = getValues("symptoms");
     setValue(
       "symptoms",
-      values.symptoms.includes(one)
-        ? values.symptoms.filter((other) => other !== one)
-        : [...values.symptoms, one],
+      symptoms.includes(one) ? symptoms.filter((other) => other !== one) : [...symptoms, one],
       { shouldDirty: true },
     );
+  };
   const startAgain = async () => {
     await dropDraft(DRAFT);
     reset({ ...EMPTY, number: await nextJobNumber() });

@@ -5,6 +5,7 @@ import type { JobRecords } from "@/core/records/job-records";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
 import { blanksOf } from "@/storage/blanks";
 import { database } from "@/storage/database";
+import { goneMachine, goneTape } from "@/storage/gone-records";
 import { recordsOf, withMachines, type KnownJob } from "@/storage/job-records";
 
 export interface JobView extends JobRecords {
@@ -33,9 +34,18 @@ export function useJobRecords(jobId: string): JobView | null | undefined {
     const tapesUsed = used.filter((one) => one !== undefined);
     const tape = speeds.find(({ speedCmPerS }) => speedCmPerS === job.speedCmPerS)?.tape;
     const blanks = await blanksOf(job, readings);
-    return machine && tape
-      ? { job, machine, tape, speeds, tapesUsed, blanks, readings, adjustments, neededParts, stripDown }
-      : null;
+    return {
+      job,
+      machine: machine ?? goneMachine(job.machineId, job.speedCmPerS),
+      tape: tape ?? goneTape(job.tapeId, job.speedCmPerS),
+      speeds,
+      tapesUsed,
+      blanks,
+      readings,
+      adjustments,
+      neededParts,
+      stripDown,
+    };
   }, [jobId]);
 }
 

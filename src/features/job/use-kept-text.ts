@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from "react";
+import { notify } from "@/ui/notify";
 import { keepTyped, nowStored, unstored } from "./unstored-text";
 
 /**
@@ -9,9 +10,22 @@ import { keepTyped, nowStored, unstored } from "./unstored-text";
  */
 export function useKeptText(key: string, stored: string, store: (text: string) => Promise<void>) {
   const [typed, setTyped] = useState(() => unstored(key));
+  /** What was stored when typing began, or by it since; null while nothing is typed. */
+  const base = useRef<string | null>(null);
+  const inStore = useRef(stored);
   const keep = useCallback(
     async (text: string) => {
-      await store(text);
+      const begun = base.current;
+      const there = inStore.current;
+      // another page has written here meanwhile: neither text is lost
+      const clash = begun !== null && there !== begun && there !== text && !text.includes(there);
+      const kept = clash ? `${there}\n${text}` : text;
+      if (clash)
+        notify(
+          "This text was changed in another tab meanwhile: both versions are kept, one after the other.",
+        );
+      base.current = kept;
+      await store(kept);
       nowStored(key, text);
       setTyped((now) => (now === text ? null : now));
     },
@@ -20,6 +34,8 @@ export function useKeptText(key: string, stored: string, store: (text: string) =
   const latest = useRef({ typed, keep });
   useEffect(() => {
     latest.current = { typed, keep };
+    inStore.current = stored;
+    if (typed === null) base.current = null;
   });
   useEffect(() => {
     if (typed === null) return;
@@ -40,6 +56,7 @@ export function useKeptText(key: string, stored: string, store: (text: string) =
   return {
     value: typed ?? stored,
     onChange: ({ target: { value } }: { target: { value: string } }) => {
+      base.current ??= stored;
       keepTyped(key, value);
       setTyped(value);
     },

@@ -40,7 +40,7 @@ const newAdjuster = (): TypedMachine["adjusters"][number] => ({
 
 /** Enter or change a machine; what is typed is kept until it is saved or thrown away. */
 export function MachineEditor({ machine, onSave, onCancel }: MachineEditorProps) {
-  const { form, change, leave } = useKeptForm<TypedMachine>(`machine-${machine.id}`, () =>
+  const { form, change, leave, oldDraft } = useKeptForm<TypedMachine>(`machine-${machine.id}`, () =>
     typedMachine(machine),
   );
   const parsed = knownMachineSchema.safeParse(machineOf(form, machine));
@@ -65,7 +65,14 @@ export function MachineEditor({ machine, onSave, onCancel }: MachineEditorProps)
     </TextField>
   );
   return (
-    <EditorForm what="machine" parsed={parsed} leave={leave} onSave={onSave} onCancel={onCancel}>
+    <EditorForm
+      what="machine"
+      parsed={parsed}
+      oldDraft={oldDraft}
+      leave={leave}
+      onSave={onSave}
+      onCancel={onCancel}
+    >
       {() => (
         <>
           <Box sx={{ display: "flex", gap: 1.5, flexWrap: "wrap" }}>

@@ -5,6 +5,7 @@ import Typography from "@mui/material/Typography";
 import { useLiveQuery } from "dexie-react-hooks";
 import { useState } from "react";
 import type { Machine } from "@/core/records/machine";
+import { newMachine } from "@/core/records/new-machine";
 import { writeMachineJson } from "@/core/formats/machine-json";
 import { database } from "@/storage/database";
 import { newId } from "@/storage/jobs";
@@ -13,31 +14,19 @@ import { ChoiceList } from "@/ui/choice-list";
 import { FileButton } from "@/ui/file-button";
 import { Notice, type Outcome } from "@/ui/notice";
 import { download } from "../job/download";
+import { useDiffering } from "../differing-offer";
 import { PageFrame } from "../shell/page-frame";
 import { Known } from "./known";
 import { MachineEditor } from "./machine-editor";
 import { UndersidePlan } from "./underside-plan";
 import { RateRuler } from "./rate-ruler";
 
-const EMPTY: Omit<Machine, "id"> = {
-  name: "",
-  description: "",
-  speedsCmPerS: [4.76],
-  toleranceClass: "hifi",
-  limits: {},
-  flutterMeter: "peak",
-  adjusters: [],
-  parts: [],
-  tracks: null,
-  channels: 2,
-  operatingLevel: null,
-};
-
 /** The machines that were met so far: speeds, limits, rotating parts. */
 export function MachinesPage() {
   const machines = useLiveQuery(() => database.machines.orderBy("name").toArray(), []);
   const [chosenId, setChosenId] = useState<string | null>(null);
   const [editing, setEditing] = useState<Machine | null>(null);
+  const { offer, offers } = useDiffering();
   const [message, setMessage] = useState<Outcome | null>(null);
   const chosen = machines?.find(({ id }) => id === chosenId) ?? machines?.[0];
   const attempt = async (work: () => Promise<void>, about = "") => {
@@ -57,22 +46,25 @@ export function MachinesPage() {
             accept=".json,application/json"
             onFile={(file) =>
               void attempt(async () => {
-                const { id, name } = await importMachine(await file.text());
-                setChosenId(id);
+                const { machine, differing } = await importMachine(await file.text());
+                setChosenId(machine.id);
                 setEditing(null);
-                setMessage({ severity: "success", text: `Imported ${name}.` });
+                offer(differing);
+                if (differing.length === 0)
+                  setMessage({ severity: "success", text: `Imported ${machine.name}.` });
               }, `${file.name}: `)
             }
           >
             Import
           </FileButton>
-          <Button variant="contained" onClick={() => setEditing({ id: newId(), ...EMPTY })}>
+          <Button variant="contained" onClick={() => setEditing(newMachine(newId()))}>
             New machine
           </Button>
         </>
       }
     >
       <Notice outcome={message} onClose={() => setMessage(null)} />
+      {offers}
       <Box sx={{ display: "grid", gridTemplateColumns: { xs: "1fr", md: "240px minmax(0, 1fr)" }, gap: 3 }}>
         <ChoiceList
           label="Machines"

@@ -6,6 +6,7 @@ import { ThemeProvider } from "@mui/material/styles";
 import { useEffect, useState, type ReactNode } from "react";
 import { database } from "@/storage/database";
 import { prepareFirstVisit } from "@/storage/first-visit";
+import { storeWaiting } from "@/storage/jobs";
 import { theme } from "@/ui/theme";
 import { FolderKeeper } from "../backup/folder-keeper";
 import { StorageReady } from "./missing-job";
@@ -29,6 +30,7 @@ export function Shell({ demo, nonce, children }: ShellProps) {
   const [ready, setReady] = useState(false);
   useEffect(() => {
     prepareFirstVisit(demo)
+      .then(storeWaiting)
       .catch((error: Error) => setTrouble(error.message))
       .finally(() => setReady(true));
   }, [demo]);

@@ -39,23 +39,30 @@ export function StorageAlerts() {
         displayPrint: "none",
       }}
     >
-      {waiting && (
+      {waiting?.each.map(({ kind, what, count, why }) => (
         <Alert
+          key={kind}
           severity="error"
           variant="filled"
+          sx={{ mb: 1 }}
           action={
-            <Button color="inherit" onClick={writes.again}>
-              Try again
-            </Button>
+            <>
+              <Button color="inherit" onClick={writes.again}>
+                Try again
+              </Button>
+              <Button color="inherit" onClick={() => writes.discard(kind)}>
+                Discard {what}
+              </Button>
+            </>
           }
         >
-          {waiting.count === 1
-            ? `This could not be stored yet: ${waiting.what}.`
-            : `${waiting.count} entries could not be stored yet, ${waiting.what} first.`}{" "}
-          Why: {waiting.why ?? "the storage of this browser does not answer"}. Nothing is lost while this page
-          stays open: it is tried again every two seconds.
+          {count === 1
+            ? `This could not be stored yet: ${what}.`
+            : `${count} entries could not be stored yet, ${what} first.`}{" "}
+          Why: {why ?? "the storage of this browser does not answer"}. Nothing is lost while this page stays
+          open: it is tried again every two seconds.
         </Alert>
-      )}
+      ))}
       {loss && (
         <Alert
           severity="error"

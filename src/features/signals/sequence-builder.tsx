@@ -30,7 +30,7 @@ interface Form {
 
 /** Build a sequence piece by piece; what is typed is kept until it is saved or thrown away. */
 export function SequenceBuilder({ sequence, onSave, onCancel }: SequenceBuilderProps) {
-  const { form, change, leave } = useKeptForm<Form>(`sequence-${sequence.id}`, () => ({
+  const { form, change, leave, oldDraft } = useKeptForm<Form>(`sequence-${sequence.id}`, () => ({
     name: sequence.name,
     description: sequence.description,
     leader: String(sequence.leaderSeconds),
@@ -57,7 +57,14 @@ export function SequenceBuilder({ sequence, onSave, onCancel }: SequenceBuilderP
     segments: form.segments.map(typed),
   });
   return (
-    <EditorForm what="sequence" parsed={parsed} leave={leave} onSave={onSave} onCancel={onCancel}>
+    <EditorForm
+      what="sequence"
+      parsed={parsed}
+      oldDraft={oldDraft}
+      leave={leave}
+      onSave={onSave}
+      onCancel={onCancel}
+    >
       {(asked) => (
         <>
           <TextField

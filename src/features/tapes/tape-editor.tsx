@@ -35,7 +35,9 @@ const MAKING_FIELDS = [
 
 /** Enter or change a tape from its certificate; what is typed is kept until it is saved or thrown away. */
 export function TapeEditor({ tape, onSave, onCancel }: TapeEditorProps) {
-  const { form, change, leave } = useKeptForm<TypedTape>(`tape-${tape.id}`, () => textsOfTape(tape));
+  const { form, change, leave, oldDraft } = useKeptForm<TypedTape>(`tape-${tape.id}`, () =>
+    textsOfTape(tape),
+  );
   const parsed = referenceTapeSchema.safeParse(tapeOf(form, tape.id));
   const wrong = parsed.success ? null : String(parsed.error.issues[0].path[0]);
   const textField = (asked: boolean, key: string, label: string, width = 150) => (
@@ -50,7 +52,14 @@ export function TapeEditor({ tape, onSave, onCancel }: TapeEditorProps) {
     />
   );
   return (
-    <EditorForm what="tape" parsed={parsed} leave={leave} onSave={onSave} onCancel={onCancel}>
+    <EditorForm
+      what="tape"
+      parsed={parsed}
+      oldDraft={oldDraft}
+      leave={leave}
+      onSave={onSave}
+      onCancel={onCancel}
+    >
       {(asked) => (
         <>
           {textField(asked, "name", "Name and number on the box", 320)}

@@ -14,6 +14,7 @@ import { ChoiceList } from "@/ui/choice-list";
 import { FileButton } from "@/ui/file-button";
 import { Notice, type Outcome } from "@/ui/notice";
 import { download } from "../job/download";
+import { useDiffering } from "../differing-offer";
 import { PageFrame } from "../shell/page-frame";
 import { TapeEditor } from "./tape-editor";
 import { TapeView } from "./tape-view";
@@ -26,6 +27,7 @@ export function TapesPage() {
   const tapes = stored?.toSorted((a, b) => Number(isBuiltIn(a.id)) - Number(isBuiltIn(b.id)));
   const [chosenId, setChosenId] = useState<string | null>(null);
   const [editing, setEditing] = useState<ReferenceTape | null>(null);
+  const { offer, offers } = useDiffering();
   const [message, setMessage] = useState<Outcome | null>(null);
   const chosen = tapes?.find(({ id }) => id === chosenId) ?? tapes?.[0];
   const builtIn = chosen !== undefined && isBuiltIn(chosen.id);
@@ -33,10 +35,13 @@ export function TapesPage() {
   const fail = (error: unknown) => setMessage({ severity: "error", text: (error as Error).message });
   const importFile = async (file: File) => {
     try {
-      const imported = await importTapes(file.name, await file.text());
+      const { tapes: imported, differing } = await importTapes(file.name, await file.text());
       setChosenId(imported[0].id);
       setEditing(null);
-      setMessage({ severity: "success", text: `Imported ${imported.map(({ name }) => name).join(", ")}.` });
+      offer(differing);
+      const added = imported.filter(({ id }) => !differing.some(({ record }) => record.id === id));
+      if (added.length > 0)
+        setMessage({ severity: "success", text: `Imported ${added.map(({ name }) => name).join(", ")}.` });
     } catch (error) {
       fail(new Error(`${file.name}: ${(error as Error).message}`));
     }
@@ -91,6 +96,7 @@ export function TapesPage() {
       }
     >
       <Notice outcome={message} onClose={() => setMessage(null)} />
+      {offers}
       <Box sx={{ display: "grid", gridTemplateColumns: { xs: "1fr", md: "290px minmax(0, 1fr)" }, gap: 3 }}>
         <ChoiceList
           label="Reference tapes"

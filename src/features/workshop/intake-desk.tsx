@@ -7,7 +7,7 @@ import { Link } from "@/ui/link";
 import { useCallback } from "react";
 import { baselineOf } from "@/core/alignment/baseline";
 import { askedBy, MEANINGS, SYMPTOMS, type Symptom } from "@/core/workshop/symptoms";
-import { changeJob } from "@/storage/jobs";
+import { changeJob, changeSymptoms } from "@/storage/jobs";
 import { Card } from "@/ui/card";
 import { PressButton } from "@/ui/press-button";
 import type { ChecklistProps } from "../bench/checklist";
@@ -44,9 +44,9 @@ function Complaint({ view, onPass }: Pick<ChecklistProps, "view" | "onPass">) {
     useCallback((text: string) => changeJob(job.id, { complaint: text }), [job.id]),
   );
   const toggle = (one: Symptom) =>
-    void changeJob(job.id, {
-      symptoms: symptoms.includes(one) ? symptoms.filter((other) => other !== one) : [...symptoms, one],
-    });
+    void changeSymptoms(job.id, (now) =>
+      now.includes(one) ? now.filter((other) => other !== one) : [...now, one],
+    );
   return (
     <Paper
       component="section"

@@ -1,10 +1,11 @@
 import "fake-indexeddb/auto";
 import fc from "fast-check";
-import { beforeEach, describe, expect, it } from "vitest";
+import { beforeEach, describe, expect, it, vi } from "vitest";
 import { SeededRandom } from "@/core/dsp/seeded-random";
 import { faultOfReader, hostileFile, type Reader } from "@/testing/hostile-files";
-import { aBundle, aJob, aReading } from "@/testing/records";
+import { aBundle, aJob, aMachine, aReading } from "@/testing/records";
 import { database } from "../database";
+import { LAST_CHANGED } from "../last-changed";
 import { readArchive } from "./archive";
 import { compareBackup, readBackup, restoreBackup, writeBackup } from "./backup";
 import { lastBackup, noteBackup } from "./last-backup";
@@ -78,6 +79,42 @@ describe("a backup", () => {
     expect(new Uint8Array(await sound.arrayBuffer())).toEqual(SOUND);
   });
 
+  it("of more than was once allowed is read back whole: marks, pictures, a long complaint", async () => {
+    await aWorkshop();
+    await database.jobs.update("j1", {
+      complaint: "x".repeat(30_000),
+      pictures: Array.from({ length: 60 }, (_, i) => `p${i}`),
+    });
+    const mark = { kind: "ring" as const, from: { x: 0, y: 0 }, to: { x: 1, y: 1 } };
+    await database.pictures.add({
+      id: "p1",
+      jobId: "j1",
+      at: AT,
+      width: 10,
+      height: 10,
+      bytes: 3,
+      marks: Array.from({ length: 40 }, () => mark),
+      image: new Blob(["abc"]),
+    });
+    const backup = await readBackup(await writeBackup(AT));
+    expect(backup.aside).toEqual([]);
+    await restoreBackup(backup, "replace");
+    expect((await database.pictures.get("p1"))!.marks).toHaveLength(40);
+    expect((await database.jobs.get("j1"))!.complaint).toHaveLength(30_000);
+  });
+
+  it("with a record that cannot be used sets it aside by name and brings the rest back", async () => {
+    await aWorkshop();
+    await database.machines.add({ ...aMachine(), id: "m9", name: "Broken", speedsCmPerS: [] });
+    const before = await database.machines.count();
+    const backup = await readBackup(await writeBackup(AT));
+    expect(backup.aside).toHaveLength(1);
+    expect(backup.aside[0]).toMatch(/^machines, number \d+ \(Broken\): /);
+    await restoreBackup(backup, "replace");
+    expect(await database.machines.count()).toBe(before - 1);
+    expect(await database.jobs.count()).toBe(1);
+  });
+
   it("says what it would change before it does", async () => {
     await aWorkshop();
     const backup = await readBackup(await writeBackup(AT));
@@ -144,11 +181,23 @@ describe("a backup", () => {
     await expect(readArchive(new Blob([bytes]))).rejects.toThrow("This is not a backup of Unzel.");
   });
 
-  it("is remembered, and whether something was logged since", async () => {
+  it("is remembered, and whether anything was changed since", async () => {
+    const [then, later] = ["2999-01-01T00:00:00.000Z", "2999-01-02T00:00:00.000Z"];
     expect(await lastBackup()).toBeNull();
-    await noteBackup(AT);
-    expect(await lastBackup()).toEqual({ at: AT, since: false });
-    await database.jobs.add(aJob({ updatedAt: "2026-11-23T08:00:00.000Z" }));
-    expect(await lastBackup()).toEqual({ at: AT, since: true });
+    await noteBackup(then);
+    expect(await lastBackup()).toEqual({ at: then, since: false });
+    await database.flags.put({ id: LAST_CHANGED, value: later });
+    expect(await lastBackup()).toEqual({ at: then, since: true });
+  });
+
+  it.each<[string, () => Promise<unknown>]>([
+    ["a machine", () => database.machines.add(aMachine())],
+    ["a spare part", () => database.spares.add({ id: "s", name: "belt" } as never)],
+    ["a setting", () => database.settings.put({ id: "settings", value: { evidenceSeconds: 5 } })],
+  ])("%s that is changed is noted", async (_, change) => {
+    const noted = async () => (await database.flags.get(LAST_CHANGED))?.value ?? "";
+    const before = new Date().toISOString();
+    await change();
+    await vi.waitFor(async () => expect((await noted()) >= before).toBe(true), 3000);
   });
 });

@@ -11,10 +11,12 @@ import { BACKED_UP, TABLE_NAMES, type TableName } from "./backup-tables";
 /** A record as it lies in a table. */
 type Row = Record<string, unknown>;
 
-/** A backup that was read whole and found good. */
+/** A backup that was read whole. */
 export interface Backup {
   at: string;
   rows: ReadonlyMap<TableName, Row[]>;
+  /** Records that cannot be read, by name, and why: they stay in the file, and everything else can be brought back. */
+  aside: string[];
 }
 
 /** What a restoration would do to a table. */
@@ -128,7 +130,7 @@ async function asText(table: TableName, row: Row, archive: ArchiveWriter): Promi
 }
 
 /**
- * Reads a backup and checks every record of it.
+ * Reads a backup and checks every record of it; one that cannot be used is set aside, and the rest is read.
  * @throws ImportError with a sentence for one that cannot be used
  */
 export async function readBackup(
@@ -139,6 +141,7 @@ export async function readBackup(
   const { kind, at, files } = await readArchive(file, onProgress);
   if (kind !== wanted) throw new ImportError(OTHER_KIND[kind]);
   const rows = new Map<TableName, Row[]>();
+  const aside: string[] = [];
   for (const table of TABLE_NAMES) {
     const list = files.get(fileOf(table));
     // a table that came with a later version
@@ -146,22 +149,25 @@ export async function readBackup(
     const raw = valueOfJson(await list.text());
     if (!Array.isArray(raw))
       throw new ImportError(`The ${BACKED_UP[table].name} of this backup are no list.`);
-    const good: Row[] = [];
+    const good = new Map<string, Row>();
     for (const [i, one] of raw.entries()) {
       const parsed = BACKED_UP[table].schema.safeParse(await withSounds(one as Row, files));
-      if (!parsed.success)
-        throw new ImportError(
-          `In the ${BACKED_UP[table].name} of this backup, number ${i + 1}: ${firstIssue(parsed.error)}. Nothing was changed.`,
-        );
-      good.push(parsed.data as Row);
+      const why = parsed.success
+        ? good.has(keyOf(table, parsed.data as Row)) && "it is in the file twice"
+        : firstIssue(parsed.error);
+      if (why) aside.push(`${BACKED_UP[table].name}, number ${i + 1}${nameOf(one)}: ${why}`);
+      else good.set(keyOf(table, parsed.data as Row), parsed.data as Row);
     }
-    if (new Set(good.map((row) => keyOf(table, row))).size < good.length)
-      throw new ImportError(
-        `In the ${BACKED_UP[table].name} of this backup one stands twice. Nothing was changed.`,
-      );
-    rows.set(table, good);
+    rows.set(table, [...good.values()]);
   }
-  return { at, rows };
+  return { at, rows, aside };
+}
+
+/** What a record is called, as far as it says so. */
+function nameOf(row: unknown): string {
+  const { number, name, id } = (row ?? {}) as Partial<Record<"number" | "name" | "id", unknown>>;
+  const called = [number, name, id].find((one) => typeof one === "string" && one !== "");
+  return called === undefined ? "" : ` (${String(called).slice(0, 80)})`;
 }
 
 /** What is said of an archive that was opened where the other kind belongs. */

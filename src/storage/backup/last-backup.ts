@@ -1,4 +1,5 @@
 import { database } from "../database";
+import { LAST_CHANGED } from "../last-changed";
 import { LAST_LOGGED } from "../last-logged";
 
 const LAST_BACKUP = "last-backup";
@@ -7,11 +8,10 @@ const LAST_BACKUP = "last-backup";
 export const noteBackup = async (at: string): Promise<void> =>
   void (await database.flags.put({ id: LAST_BACKUP, value: at }));
 
-/** When everything was backed up last, and whether something was logged since; null where it never was. */
+/** When everything was backed up last, and whether anything was changed since; null where it never was. */
 export async function lastBackup(): Promise<{ at: string; since: boolean } | null> {
   const at = (await database.flags.get(LAST_BACKUP))?.value;
   if (!at) return null;
-  const logged = (await database.flags.get(LAST_LOGGED))?.value ?? "";
-  const changed = await database.jobs.where("updatedAt").above(at).count();
-  return { at, since: logged > at || changed > 0 };
+  const [logged, changed] = await database.flags.bulkGet([LAST_LOGGED, LAST_CHANGED]);
+  return { at, since: [logged, changed].some((flag) => flag !== undefined && flag.value > at) };
 }

@@ -86,6 +86,21 @@ export function useListener(options: ListenOptions) {
       | { kind: "controls begun" },
   ) => dispatch({ session: now.current.session, ...one });
 
+  /** The other direction of a live source plays, or another head; what a file gave stays. */
+  const clearPlayback = (turnedOver = false) => {
+    const mine = running();
+    if (!mine) return;
+    event({ kind: "tones cleared", turnedOver });
+    void mine.worker.api.clearPlayback();
+  };
+  /** Another thing is quiet from now on. */
+  const forgetQuiet = () => {
+    const mine = running();
+    if (!mine) return;
+    event({ kind: "quiet forgotten" });
+    void mine.worker.api.forgetQuiet();
+  };
+
   // ten results come in a second: what only hands them on is not drawn anew for each
   const asked = useLatestOf({
     ...hands,
@@ -99,19 +114,13 @@ export function useListener(options: ListenOptions) {
       wanted.current = what;
       void running()?.worker.api.want(what);
     },
-    /** The other direction of a live source plays, or another head; what a file gave stays. */
-    clearPlayback: (turnedOver = false) => {
-      const mine = running();
-      if (!mine) return;
-      event({ kind: "tones cleared", turnedOver });
-      void mine.worker.api.clearPlayback();
-    },
-    /** Another thing is quiet from now on. */
-    forgetQuiet: () => {
-      const mine = running();
-      if (!mine) return;
-      event({ kind: "quiet forgotten" });
-      void mine.worker.api.forgetQuiet();
+    /** What plays from now on; what was heard of another direction, head or tape is forgotten. */
+    playsFor: (now: HeardFor) => {
+      const before = heardFor.current;
+      heardFor.current = now;
+      if (before === null) return;
+      if (before.plays !== now.plays || before.side !== now.side) clearPlayback(before.plays === now.plays);
+      if (before.noiseOf !== now.noiseOf) forgetQuiet();
     },
     /** The last seconds of what is heard, as a file. */
     clip: async (seconds: number) => (await running()?.worker.api.clip(seconds)) ?? null,
@@ -182,13 +191,12 @@ export function useListener(options: ListenOptions) {
     hears: state.kind !== null && state.kind !== "file" && state.live !== null,
     tapeName: options.tape.name,
     thinker,
-    heardFor,
   };
 }
 
 /** What the tones and the quiet of a source were heard for: head, blank tape and switches, direction, and what is quiet. */
 interface HeardFor {
-  key: string;
+  plays: string;
   side: Circumstances["side"];
   noiseOf: Circumstances["noiseOf"];
 }
