@@ -9,8 +9,11 @@ export async function noise(sound: SoundFile, referenceDbfs: number | null) {
   return {
     referenceDbfs,
     warnings,
-    channels: channels.map(({ channel, noise: heard, hum, floorLimited }) => ({
+    channels: channels.map(({ channel, noise: heard, usedSeconds, hum, floorLimited }) => ({
       channel,
+      usedSeconds,
+      // the mean power of so much noise, and the meter's own tolerance
+      uncertaintyDb: heard && noiseUncertaintyDb(usedSeconds),
       flatDb: heard && heard.flatDbfs - re,
       aDb: heard && heard.aDbfs - re,
       itu468Db: heard && heard.itu468Dbfs - re,
@@ -19,6 +22,13 @@ export async function noise(sound: SoundFile, referenceDbfs: number | null) {
     })),
   };
 }
+
+/** ± at 95 % of the level of noise by chance, by its weighted bandwidth, and of what the input and the filters may differ by, dB. */
+const noiseUncertaintyDb = (seconds: number): number =>
+  Math.hypot(METER_DB, (2 * 4.343) / Math.sqrt(Math.max(1, BANDWIDTH_HZ * seconds)));
+const METER_DB = 0.2;
+/** Of a weighted noise that is mostly in the middle; hum and rumble count as less. */
+const BANDWIDTH_HZ = 1000;
 
 /** What `measure dropouts` prints. */
 export async function dropOuts(sound: SoundFile, nominalHz: number, depthDb: number) {

@@ -82,13 +82,15 @@ function flutterRow(meter: TransportMeter, i: number) {
   const { result, warnings } = meter.flutter(i);
   const scrape = result && meter.scrape(i);
   return {
-    warnings,
+    warnings: result?.doubt ? [...warnings, `${meter.channels[i]}: ${result.doubt}`] : warnings,
     result: {
       carrierHz: result?.carrierHz ?? null,
       weighted: result?.weighted ?? NO_FIGURES,
       unweighted: result?.unweighted ?? NO_FIGURES,
       wowRmsPercent: result?.wowRmsPercent ?? null,
       flutterRmsPercent: result?.flutterRmsPercent ?? null,
+      uncertainty: result?.uncertainty ?? null,
+      seconds: result?.seconds ?? null,
       components: result?.components ?? [],
       ...(scrape && { scrape }),
     },

@@ -22,11 +22,14 @@ const FIRST_RATE = 2.8;
 
 /** Stop band of the filter around the tone, as a multiple of its pass band. */
 const STOPS_AT = 2.2;
+/** Of a low tone less is kept, so that its own second harmonic and what is at 0 Hz are outside, shares of the tone. */
+const MOST_PASS = 0.5;
+const MOST_STOP = 0.8;
 const LOWEST_TONE_HZ = 200;
 
 /** Half the width of what is kept around a tone. */
 const passOf = (nominalHz: number, deviationPassHz: number): number =>
-  Math.min(LARGEST_OFFSET * nominalHz + Math.max(SIDEBAND_HZ, 1.2 * deviationPassHz), 0.75 * nominalHz);
+  Math.min(LARGEST_OFFSET * nominalHz + Math.max(SIDEBAND_HZ, 1.2 * deviationPassHz), MOST_PASS * nominalHz);
 
 /**
  * The lowest sample rate, Hz, at which a tone can be followed: what is kept around it lies below half of that, and the
@@ -92,7 +95,7 @@ export class ToneDemodulator {
     const stepRateHz = firstRateHz / secondFactor;
     const omega = (2 * Math.PI * nominalHz) / firstRateHz;
     this.bandPass = new ChainedFir(
-      kaiserLowpass(firstRateHz, passHz, STOPS_AT * passHz, 100),
+      kaiserLowpass(firstRateHz, passHz, Math.min(STOPS_AT * passHz, MOST_STOP * nominalHz), 100),
       secondFactor,
       omega,
     );

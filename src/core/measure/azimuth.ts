@@ -9,6 +9,8 @@ export interface LadderTone {
   coherence: number;
   /** ± at 95 % of the phase. */
   uncertaintyDegrees: number;
+  /** Both channels are one signal; they are not when left out. */
+  isMono?: boolean;
   /** Left less right; both as loud when left out. */
   balanceDb?: number;
 }
@@ -66,6 +68,7 @@ export function azimuthOf(tones: LadderTone[], { spacingMm, speedCmPerS }: HeadG
     resolved: false,
     doubt,
   });
+  if (used.length > 0 && used.every(({ isMono = false }) => isMono)) return unresolved(MONO_INPUT);
   if (used.length === 0 && together.length > 0) {
     const off = Math.min(...together.map(({ balanceDb = 0 }) => Math.abs(balanceDb)));
     const weaker = (together[0].balanceDb ?? 0) > 0 ? "right" : "left";
@@ -106,6 +109,9 @@ export function azimuthOf(tones: LadderTone[], { spacingMm, speedCmPerS }: HeadG
     doubt: null,
   };
 }
+
+export const MONO_INPUT =
+  "Both channels carry the same signal, noise included: the input is mono. Connect both channels of the machine.";
 
 /** Tilt of the gap in arc-minutes that makes a delay, tan α = Δt·v ÷ d. */
 export const tiltOf = (delaySeconds: number, { spacingMm, speedCmPerS }: HeadGeometry): number =>

@@ -31,12 +31,19 @@ export class FlatTops {
   look(samples: Samples): void {
     const largest = largestMagnitude(samples);
     if (largest === 0) return;
-    const top = NEAR_TOP * largest;
+    let [highest, lowest] = [0, 0];
+    for (let i = 0; i < samples.length; i++) {
+      if (samples[i] > highest) highest = samples[i];
+      else if (samples[i] < lowest) lowest = samples[i];
+    }
+    // each side by its own top: a stage that clips may clip one of them alone
+    const [top, bottom] = [NEAR_TOP * highest, NEAR_TOP * lowest];
     const same = SAME * largest;
     const { run } = this;
     let flat = 1;
     for (let i = 1; i < samples.length; i++) {
-      const still = Math.abs(samples[i]) > top && Math.abs(samples[i] - samples[i - 1]) <= same;
+      const isTop = samples[i] > top || samples[i] < bottom;
+      const still = isTop && Math.abs(samples[i] - samples[i - 1]) <= same;
       flat = still ? flat + 1 : 1;
       if (flat === run) this.tops++;
     }

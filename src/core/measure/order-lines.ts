@@ -9,7 +9,7 @@ import { median } from "@/core/dsp/quantile";
 export interface OrderLine {
   /** The multiple: 3 for the third harmonic; it need not be whole. */
   order: number;
-  /** Level re the tone, dB; of a line that is not measurable, of all that is there, so at most that. */
+  /** Level re the tone, dB; of a line that is not measurable, a bound that it is below in 97 of 100 cases. */
   levelDb: number;
   percent: number;
   /** What is lower than this, dB re the tone, the noise around it hides. */
@@ -41,6 +41,11 @@ const BESIDE = [2, 3, 4, 5, 6, 7, 8];
 const MEDIAN_SHARE = Math.LN2;
 /** Noise alone is so many times its mean power once in 400 lines. */
 const HIDDEN_BELOW = 6;
+/**
+ * A line that noise hides may have been cancelled by it: its amplitude is below what is there and this many times the
+ * noise, which a complex Gaussian of that power exceeds in 3 of 100 cases, √(ln(1 ÷ 0.03)).
+ */
+const BOUND_AMPLITUDES = 1.87;
 /** What is kept around the tone for its phase, share of its frequency, and where that has faded out. */
 const HALF_WIDTH = 0.2;
 const FADED_OUT = 0.3;
@@ -88,7 +93,7 @@ export function orderLines(
     const power = mean(({ lines }) => lines[i].re) ** 2 + mean(({ lines }) => lines[i].im) ** 2;
     const noise = mean(({ lines }) => lines[i].noise) / count;
     const measurable = power > HIDDEN_BELOW * noise;
-    const own = measurable ? power - noise : power;
+    const own = measurable ? power - noise : (Math.sqrt(power) + BOUND_AMPLITUDES * Math.sqrt(noise)) ** 2;
     return [
       {
         order,
@@ -96,13 +101,19 @@ export function orderLines(
         percent: (100 * Math.sqrt(own)) / tone,
         floorDb: powerDb((HIDDEN_BELOW * noise) / tone ** 2),
         measurable,
-        // half of the noise lies along the line, and 20 ÷ ln 10 = 8.686 dB are a whole of it
-        uncertaintyDb: Math.hypot(LEAST_UNCERTAINTY_DB, 2 * 8.686 * Math.sqrt(noise / 2 / own)),
+        uncertaintyDb: Math.hypot(LEAST_UNCERTAINTY_DB, offByNoiseDb(Math.sqrt(noise / 2 / own))),
       },
     ];
   });
   return { frequencyHz, levelDbfs, seconds: x.length / sampleRateHz, lines };
 }
+
+/**
+ * What noise may do to a level at 95 %, dB, downwards, where it does more. Half of its power lies along the line.
+ * @param share standard deviation of that half re the amplitude of the line
+ */
+const offByNoiseDb = (share: number): number => -20 * Math.log10(Math.max(LEAST_LEFT, 1 - 2 * share));
+const LEAST_LEFT = 0.1;
 
 /** The sound at as low a rate as its highest line allows, for speed alone. */
 function slowed(x: Samples, rate: number, highestHz: number): { samples: Samples; rateHz: number } {

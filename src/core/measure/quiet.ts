@@ -1,7 +1,7 @@
 import { amplitudeSpectrum } from "@/core/dsp/amplitude-spectrum";
-import { powerDb } from "@/core/dsp/decibels";
 import { HumMeter, type HumLine } from "./hum";
 import { toneInNoise, type ToneInNoise } from "./tone-in-noise";
+import { steadyNoise } from "./steady-noise";
 import { weightedNoise, type WeightedNoise } from "./weighted-noise";
 
 /** Noise of a machine that plays nothing, as it stands. */
@@ -19,8 +19,7 @@ export const FAINT_TONES_HZ = [1000, 10_000] as const;
 const STRETCH_SECONDS = 0.5;
 
 const SHORTEST_SECONDS = 4;
-const PIECES = 8;
-const STEADY_DB = 2;
+const STEADY_SHARE = 0.8;
 
 /**
  * Noise and hum of the last seconds, two channels or one.
@@ -42,14 +41,12 @@ export function quietOf(channels: readonly Float32Array[], sampleRateHz: number)
       const faint = FAINT_TONES_HZ.map((hz) => toneInNoise(spectrum, hz));
       return { noise: noise[c], hum: hum.hum.lines, faint };
     }),
-    steady: channels.every(holdsStill),
+    steady: channels.every((x) => holdsStill(x, sampleRateHz)),
   };
 }
 
-function holdsStill(x: Float32Array): boolean {
-  const size = Math.floor(x.length / PIECES);
-  const levels = Array.from({ length: PIECES }, (_, p) =>
-    powerDb(x.subarray(p * size, (p + 1) * size).reduce((sum, v) => sum + v * v, 0) / size),
-  );
-  return Math.max(...levels) - Math.min(...levels) < STEADY_DB;
+/** All of it is one floor. */
+function holdsStill(x: Float32Array, sampleRateHz: number): boolean {
+  const { doubt, usedSeconds } = steadyNoise(x, sampleRateHz);
+  return doubt === null && usedSeconds > STEADY_SHARE * (x.length / sampleRateHz);
 }

@@ -2,6 +2,7 @@ import { Fft } from "@/core/dsp/fft";
 import { fftWorkspace } from "@/core/dsp/fft-workspace";
 import { powerDb as db } from "@/core/dsp/decibels";
 import { FlatTops } from "./flat-tops";
+import { isOneSignal } from "./one-signal";
 import { longMean } from "./slow-wander";
 import { median } from "@/core/dsp/quantile";
 import { sampled } from "@/core/dsp/sampled";
@@ -31,6 +32,8 @@ export interface PairPhase {
   coherence: number;
   /** ± at 95 % of the mean, from the differences between parts of the time. */
   uncertaintyDegrees: number;
+  /** Both channels are one signal, noise and all: the input is mono. */
+  isMono: boolean;
   /** Phase of each tenth of a second that was heard, oldest first. */
   track: Float64Array;
 }
@@ -76,6 +79,7 @@ export class TonePairMeter {
   private readonly frames: Frame[] = [];
   private hzSum = 0;
   private pieces = 0;
+  private mono = true;
 
   /** @throws RangeError for a tone above four tenths of the sample rate */
   constructor(
@@ -116,13 +120,14 @@ export class TonePairMeter {
       frequencyHz: this.hzSum / this.pieces,
       seconds: frames.length * FRAME_SECONDS,
       channels: this.kept.map((_, c) => ({ ...levelOf(frames, c), clipped: this.tops[c].found })),
-      pair: this.kept.length === 2 ? phaseOf(frames) : null,
+      pair: this.kept.length === 2 ? { ...phaseOf(frames), isMono: this.mono } : null,
     };
   }
 
   private takePiece(): void {
     const piece = this.kept.map((kept) => kept.subarray(0, this.filled));
     piece.forEach((samples, c) => this.tops[c].look(samples));
+    if (piece.length === 2) this.mono &&= isOneSignal(piece[0], piece[1]);
     const { frequencyHz, frames } = toneFrames(piece, this.sampleRateHz, this.nominalHz);
     this.frames.push(...frames);
     this.hzSum += frequencyHz;
@@ -239,7 +244,7 @@ function levelOf(frames: Frame[], c: number): Omit<ToneLevel, "clipped"> {
   return { levelDbfs: db(mean), spreadDb, uncertaintyDb: 2 * error, track: Float64Array.from(levels) };
 }
 
-function phaseOf(frames: Frame[]): PairPhase {
+function phaseOf(frames: Frame[]): Omit<PairPhase, "isMono"> {
   const sum = (of: (frame: Frame) => number) => frames.reduce((total, frame) => total + of(frame), 0);
   const [re, im] = [sum((f) => f.crossRe), sum((f) => f.crossIm)];
   const powers = sum((f) => f.power[0]) * sum((f) => f.power[1]);

@@ -21,6 +21,8 @@ export interface SpeedChannel extends SpeedResult {
   errorCents: number;
 }
 
+const BEATS =
+  "Another tone of about the same level beats with this one: speed and flutter are inconclusive. Look for a second generator, hum, or crosstalk of another track.";
 const SILENCE_RMS = 1e-5;
 const OTHER_TONE_DB = 12;
 const LOWEST_PURITY = 0.5;
@@ -182,7 +184,7 @@ export class TransportMeter {
     const speed = speedOf(tone.stretch);
     if (speed.beats)
       tone.warnings.push(
-        `${tone.channel}: another tone beats with this one, nearly as strong: hum harmonics, a second generator? Which of them was followed cannot be told.`,
+        `${tone.channel}: ${BEATS}`,
       );
     if (speed.creepPercent !== 0)
       tone.warnings.push(
@@ -206,12 +208,14 @@ export class TransportMeter {
     const tone = this.tone(channel);
     if (tone.stretch === null) return { result: null, warnings: tone.warnings };
     const warnings = [...tone.warnings];
+    const speed = speedOf(tone.stretch);
     const flutter = flutterOf(tone.stretch, this.nominalHz);
+    if (speed.beats) flutter.doubt ??= BEATS;
     if (flutter.seconds < 5)
       warnings.push(
         `${tone.channel}: only ${flutter.seconds.toFixed(1)} s of tone; peak and two-sigma figures need at least 5 s.`,
       );
-    const carrierHz = this.nominalHz * (1 + speedOf(tone.stretch).errorPercent / 100);
+    const carrierHz = this.nominalHz * (1 + speed.errorPercent / 100);
     return { result: { channel: tone.channel, carrierHz, ...flutter }, warnings };
   }
 }

@@ -1,4 +1,5 @@
 import type { SoundFile } from "@/core/formats/sound-file";
+import { MONO_INPUT } from "@/core/measure/azimuth";
 import { ProgrammeRecogniser } from "@/core/programme/programme-recogniser";
 import { programmeOfTape } from "@/core/reference/programme-of-tape";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
@@ -24,6 +25,7 @@ export async function measureBands(
   const { doubt, speedRatio } = recognition;
   const warnings = [
     ...(doubt ? [doubt] : []),
+    ...(bands.length > 0 && bands.every(({ pair }) => pair.pair?.isMono) ? [MONO_INPUT] : []),
     ...(bands.length + wide.length === 0 ? [`No band of ${tape.name} was heard.`] : []),
   ];
   return { bands, wide, speedRatio: speedRatio ?? 1, warnings };

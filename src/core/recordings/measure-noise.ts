@@ -1,12 +1,15 @@
 import type { SoundFile } from "@/core/formats/sound-file";
 import { channelName } from "@/core/measure/channel-name";
 import { HumMeter, type HumLine } from "@/core/measure/hum";
+import { steadyNoise } from "@/core/measure/steady-noise";
 import { weightedNoise, type WeightedNoise } from "@/core/measure/weighted-noise";
 
 export interface ChannelNoise {
   channel: string;
   /** Null where there is too little sound. */
   noise: WeightedNoise | null;
+  /** So much of it was steady noise, and was measured. */
+  usedSeconds: number;
   hum: HumLine[];
   /** The file's own steps make about as much noise: what is heard is at most this. */
   floorLimited: boolean;
@@ -18,7 +21,7 @@ const LONGEST_SECONDS = 120;
 const DITHER_POWER = 3;
 const NEAR_FLOOR_DB = 3;
 
-/** Noise and hum of a recording of silence, two channels or one. */
+/** Noise and hum of the steady stretch of a recording of silence, two channels or one, and how long that is. */
 export async function measureNoise(
   sound: SoundFile,
 ): Promise<{ channels: ChannelNoise[]; warnings: string[] }> {
@@ -36,17 +39,29 @@ export async function measureNoise(
       });
     at += block[0].length;
   }
-  const noise = weightedNoise(kept, sampleRateHz);
+  const measured = kept.map((x) => {
+    const steady = steadyNoise(x, sampleRateHz);
+    const noise =
+      steady.doubt === null ? weightedNoise([x.subarray(steady.from, steady.to)], sampleRateHz) : null;
+    return { ...steady, noise: noise?.[0] ?? null };
+  });
   const floorDbfs = stepsDbfs(sound);
   return {
-    channels: kept.map((_, c) => ({
+    channels: measured.map(({ noise, usedSeconds }, c) => ({
       channel: channelName(c, channelCount),
-      noise: noise?.[c] ?? null,
+      noise,
+      usedSeconds,
       hum: meters[c].hum.lines,
-      floorLimited: noise !== null && noise[c].flatDbfs < floorDbfs + NEAR_FLOOR_DB,
+      floorLimited:
+        noise === null
+          ? kept[c].every((value) => value === 0)
+          : noise.flatDbfs < floorDbfs + NEAR_FLOOR_DB,
     })),
     warnings: [
-      ...(noise === null ? ["Too short: noise takes at least a third of a second."] : []),
+      ...measured.flatMap(({ notes }, c) => notes.map((note) => `${channelName(c, channelCount)}: ${note}`)),
+      ...(measured.some(({ noise, doubt }) => noise === null && doubt === null)
+        ? ["Too short: noise takes at least a third of a second."]
+        : []),
       ...(frameCount > frames ? [`Only the first ${LONGEST_SECONDS} s were measured.`] : []),
     ],
   };

@@ -101,9 +101,24 @@ describe("what came back of a sequence, re what was sent", () => {
     }
   });
 
-  it("where nothing comes across but noise it cannot be told", async () => {
+  it("where nothing comes across but noise it is at most what that hides", async () => {
     const { passes } = await comesBack(sequenceOf([sine(1000, -32, 3, "left")]), { noise: 1e-3 });
-    expect(of(passes[0].segments[0].channels, "sine", "right").crosstalkDb).toBeNull();
+    const across = of(passes[0].segments[0].channels, "sine", "right");
+    expect(across.crosstalkDb).toBeNull();
+    expect(across.crosstalkAtMostDb).toBeLessThan(-25);
+    expect(across.crosstalkAtMostDb).toBeGreaterThan(-70);
+  });
+
+  it.each<[string, (left: Float64Array, right: Float64Array) => Float64Array[], RegExp]>([
+    ["swapped", (left, right) => [right, left], /nothing comes back on the channel/],
+    ["joined", (left) => [left, left.map((v) => 0.9 * v)], /swapped or joined/],
+    ["dead on the side that it was sent on", (left) => [left.map((v) => 1e-6 * v), left], /nothing comes back/],
+  ])("channels that are %s give a wiring message and no crosstalk", async (_, wired, why) => {
+    const sequence = sequenceOf([sine(1000, -12, 3, "left")]);
+    const [left, right] = madeRecording(rendered(sequence), RATE, { noise: 1e-6, gainDb: [0, 0] });
+    const { passes, warnings } = await hear(wired(left, right), sequence);
+    expect(of(passes[0].segments[0].channels, "sine", "right").crosstalkDb ?? null).toBeNull();
+    expect(warnings.join()).toMatch(why);
   });
 
   const dull = 0.55;

@@ -88,11 +88,10 @@ function warningsOf(
   const name = passes > 1 || pass > 1 ? `Pass ${pass}` : "The sequence";
   const problems = new Set(
     measured.flatMap(({ segment, channels }) =>
-      channels.flatMap((one) =>
-        one.kind === "nothing" && one.why
-          ? [`Segment ${segment + 1} of ${name.toLowerCase()} ${one.why}.`]
-          : [],
-      ),
+      channels.flatMap((one) => {
+        const why = one.kind === "nothing" ? one.why : one.kind === "sine" ? one.problem : null;
+        return why ? [`Segment ${segment + 1} of ${name.toLowerCase()} ${why}.`] : [];
+      }),
     ),
   );
   const hasCurve = measured.some(
@@ -113,5 +112,14 @@ function warningsOf(
         ]
       : []),
     ...problems,
+    ...new Set(
+      measured.flatMap(({ segment, channels }) =>
+        channels.flatMap((one) =>
+          one.kind === "silence" && one.doubt
+            ? [`Segment ${segment + 1} of ${name.toLowerCase()}, silence: ${one.doubt}`]
+            : [],
+        ),
+      ),
+    ),
   ];
 }

@@ -105,7 +105,7 @@ function channelOf(kind: SegmentKind, came: SectionReturned[], firstDb: number, 
     case "silence": {
       const heard = came.find((one) => one.kind === "silence");
       if (!heard) return null;
-      const { residue, noise, hum } = heard;
+      const { residue, noise, hum, doubt } = heard;
       const known = residue !== null && toneDbfs !== null;
       return {
         kind,
@@ -114,6 +114,7 @@ function channelOf(kind: SegmentKind, came: SectionReturned[], firstDb: number, 
         residualMeasurable: known && residue.measurable,
         noise,
         hum,
+        doubt,
       };
     }
   }

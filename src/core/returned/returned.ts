@@ -14,6 +14,10 @@ export interface ReturnedTone {
   spreadDb: number;
   /** On the channel that nothing was sent on: what came across of the other, re that; null where it cannot be told. */
   crosstalkDb?: number | null;
+  /** Where noise hides it: it is at most this; null where it is measured, or cannot be. */
+  crosstalkAtMostDb?: number | null;
+  /** Why it gives no figure, in words that go on from the name of its segment. */
+  problem?: string | null;
   /** Third harmonic re the tone; at most that where noise hides it, null where the sample rate does not hold it. */
   thirdPercent: number | null;
   thirdMeasurable: boolean;
@@ -81,6 +85,8 @@ export interface ReturnedSilence {
   /** Null where it is too short. */
   noise: WeightedNoise | null;
   hum: HumLine[];
+  /** Why nothing of it is measured, in a sentence: it is not steady; null where it is. */
+  doubt: string | null;
 }
 
 export type Returned = ReturnedTone | ReturnedCurve | ReturnedStaircase | ReturnedTwoTone | ReturnedSilence;

@@ -9,6 +9,7 @@ import { HalvedSound, isEnoughHalved } from "@/core/measure/halved-sound";
 import { KeptSound, type KeptClock } from "@/core/measure/kept-sound";
 import { SoundRooms } from "@/core/measure/sound-rooms";
 import { residueOf, type Residue } from "@/core/measure/residue";
+import { steadyNoise } from "@/core/measure/steady-noise";
 import { weightedNoise, type WeightedNoise } from "@/core/measure/weighted-noise";
 import { orderLines } from "@/core/measure/order-lines";
 import { sweepLevels } from "@/core/measure/sweep-levels";
@@ -37,6 +38,8 @@ export interface SilenceReturned {
   residue: Residue | null;
   noise: WeightedNoise | null;
   hum: HumLine[];
+  /** Why nothing of it is measured: it is not steady; null where it is. */
+  doubt: string | null;
 }
 
 export interface SectionPlace extends RecognisedSection {
@@ -223,8 +226,15 @@ export class SectionMeter {
           levelDb: levelDbfs - section.levelDb,
           uncertaintyDb: Math.hypot(uncertaintyDb, hum),
         };
-      const across = crosstalkOf(pair, c);
-      return { ...own, levelDb: null, crosstalkDb: across.db, uncertaintyDb: across.uncertaintyDb };
+      const { db, atMostDb, uncertaintyDb: unsure, problem } = crosstalkOf(pair, c);
+      return {
+        ...own,
+        levelDb: null,
+        crosstalkDb: db,
+        crosstalkAtMostDb: atMostDb,
+        uncertaintyDb: unsure,
+        problem,
+      };
     });
   }
 
@@ -321,12 +331,17 @@ export class SectionMeter {
     const { toneBeforeHz, speedRatio } = this.place;
     const { sampleRateHz } = clock;
     const inside = heard.map((x) => this.inside(x, clock, SILENCE_EDGE_SECONDS));
-    const noise = weightedNoise(inside, sampleRateHz);
-    return inside.map((x, c): SectionReturned => {
+    return inside.map((x): SectionReturned => {
       const hum = new HumMeter(sampleRateHz);
       hum.push(x);
-      const residue = toneBeforeHz === null ? null : residueOf(x, sampleRateHz, toneBeforeHz * speedRatio);
-      return { kind: "silence", residue, noise: noise?.[c] ?? null, hum: hum.hum.lines };
+      const { from, to, doubt } = steadyNoise(x, sampleRateHz);
+      const steady = x.subarray(from, to);
+      const noise = doubt === null ? weightedNoise([steady], sampleRateHz) : null;
+      const residue =
+        toneBeforeHz === null || doubt !== null
+          ? null
+          : residueOf(steady, sampleRateHz, toneBeforeHz * speedRatio);
+      return { kind: "silence", residue, noise: noise?.[0] ?? null, hum: hum.hum.lines, doubt };
     });
   }
 
@@ -366,17 +381,44 @@ const TOO_SHORT = "is too short to be measured";
 const NO_TONE = "holds no tone";
 const NOT_THAT_NOISE = "is not the noise that was sent, or too much else is in it";
 
+/** A channel that gives less of its own tone is not playing. */
+const DEAD_DBFS = -75;
+/** What comes across louder than this comes by a wire, not by a leak, dB. */
+const WIRED_DB = -6;
+/** Below this a channel holds nothing that could be measured. */
+const NOTHING_DBFS = -130;
+
+interface Crosstalk {
+  db: number | null;
+  /** Where no more than chance is there: it is at most this. */
+  atMostDb: number | null;
+  uncertaintyDb: number;
+  /** Why there is no figure, in a sentence that goes on from the name of a segment; null where there is, or noise hides it. */
+  problem: string | null;
+}
+
 /**
  * What came across to a channel that nothing was sent on, re the other: the part of it that hangs together with the
- * tone, so that noise is no crosstalk. Null where no more than chance hangs together.
+ * tone, so that noise is no crosstalk. What is louder than a leak, or beside a channel that plays nothing, is wiring.
  */
-function crosstalkOf({ channels, pair, seconds, frequencyHz }: TonePair, c: number) {
-  if (pair === null) return { db: null, uncertaintyDb: 0 };
+function crosstalkOf({ channels, pair, seconds, frequencyHz }: TonePair, c: number): Crosstalk {
+  const none: Crosstalk = { db: null, atMostDb: null, uncertaintyDb: 0, problem: null };
+  if (pair === null) return none;
+  const [own, other] = [channels[c].levelDbfs, channels[1 - c].levelDbfs];
+  if (own - other > WIRED_DB || other < DEAD_DBFS)
+    return {
+      ...none,
+      problem:
+        other < DEAD_DBFS
+          ? "gives no crosstalk: nothing comes back on the channel that it was sent on. Check that channel first"
+          : "gives no crosstalk: the tone is as loud on the other channel. The channels are swapped or joined: check the wiring",
+    };
   const chance = 1 / (PER_SECOND_AND_HERTZ * frequencyHz * seconds);
-  const db =
-    channels[c].levelDbfs - channels[1 - c].levelDbfs + 10 * Math.log10(Math.max(pair.coherence, 1e-12));
-  if (pair.coherence < CHANCE_TIMES * chance) return { db: null, uncertaintyDb: 0 };
+  if (own < NOTHING_DBFS || pair.coherence < CHANCE_TIMES * chance) {
+    const share = Math.min(1, 2 * CHANCE_TIMES * chance);
+    return { ...none, atMostDb: Math.max(own, NOTHING_DBFS) - other + 10 * Math.log10(share) };
+  }
+  const db = own - other + 10 * Math.log10(Math.max(pair.coherence, 1e-12));
   // of the chance part half lies along what hangs together
-  const uncertaintyDb = 2 * 8.686 * Math.sqrt(chance / 2 / pair.coherence);
-  return { db, uncertaintyDb };
+  return { ...none, db, uncertaintyDb: 2 * 8.686 * Math.sqrt(chance / 2 / pair.coherence) };
 }

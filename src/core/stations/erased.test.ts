@@ -11,6 +11,7 @@ const SILENCE = {
   residualMeasurable: true,
   noise: { flatDbfs: -60, aDbfs: -66, itu468Dbfs: -54 },
   hum: [{ frequencyHz: 50, levelDb: -70 }],
+  doubt: null,
 } as const satisfies ReturnedChannel;
 const tone = (levelDb: number | null): ReturnedChannel => ({
   kind: "sine",

@@ -154,6 +154,10 @@ export function troubleOf({ pass, source }: Recorded, channelCount: number): str
     segments.some(({ channels }) => channels.some(clips)),
   );
   if (clipped) return "The input clips: turn its level down, and record once more.";
+  const unsteady = pass.segments
+    .flatMap(({ channels }) => channels)
+    .find((one) => one.kind === "silence" && one.doubt !== null);
+  if (unsteady?.kind === "silence" && unsteady.doubt) return unsteady.doubt;
   const swings = pass.segments.some(({ channels }) =>
     channels.some(
       (one) =>

@@ -39,30 +39,30 @@ export function StorageAlerts() {
         displayPrint: "none",
       }}
     >
-      {waiting?.each.map(({ kind, what, count, why }) => (
+      {waiting && (
         <Alert
-          key={kind}
           severity="error"
           variant="filled"
-          sx={{ mb: 1 }}
           action={
-            <>
-              <Button color="inherit" onClick={writes.again}>
-                Try again
-              </Button>
-              <Button color="inherit" onClick={() => writes.discard(kind)}>
-                Discard {what}
-              </Button>
-            </>
+            <Button color="inherit" onClick={writes.again}>
+              Try again
+            </Button>
           }
         >
-          {count === 1
-            ? `This could not be stored yet: ${what}.`
-            : `${count} entries could not be stored yet, ${what} first.`}{" "}
-          Why: {why ?? "the storage of this browser does not answer"}. Nothing is lost while this page stays
-          open: it is tried again every two seconds.
+          {waiting.count === 1
+            ? `This could not be stored yet: ${waiting.what}.`
+            : `${waiting.count} entries could not be stored yet, ${waiting.what} first.`}{" "}
+          Why: {waiting.why ?? "the storage of this browser does not answer"}. Nothing is lost while this page
+          stays open: it is tried again every two seconds.
+          <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1, mt: 0.5 }}>
+            {waiting.each.map(({ kind, what }) => (
+              <Button key={kind} size="small" color="inherit" onClick={() => writes.discard(kind)}>
+                Discard {what}
+              </Button>
+            ))}
+          </Box>
         </Alert>
-      ))}
+      )}
       {loss && (
         <Alert
           severity="error"
