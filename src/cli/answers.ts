@@ -3,6 +3,7 @@ import { channelName } from "@/core/measure/channel-name";
 import { HumMeter } from "@/core/measure/hum";
 import { LevelMeter } from "@/core/measure/level-meter";
 import { matchRecordings, MatchSound } from "@/core/measure/match/match-recordings";
+import { missingSections } from "@/core/programme/missing-sections";
 import { ProgrammeRecogniser } from "@/core/programme/programme-recogniser";
 import type { RecognisedSection } from "@/core/programme/recognition";
 import { programmeOfTape } from "@/core/reference/programme-of-tape";
@@ -44,13 +45,18 @@ export async function bands(sound: SoundFile, tape: ReferenceTape): Promise<Answ
   const recogniser = new ProgrammeRecogniser(sound.sampleRateHz, sound.channelCount, { marks: false });
   for await (const block of sound.blocks()) recogniser.push(block);
   recogniser.finish();
-  const { sections: found, repeats, speedRatio, doubt } = recogniser.recognise(programmeOfTape(tape));
+  const programme = programmeOfTape(tape);
+  const { sections: found, repeats, speedRatio, doubt } = recogniser.recognise(programme);
   const row = ({ levelDb, ...band }: RecognisedSection) => ({
     ...band,
     levelDb: levelDb && { left: levelDb.left, right: sound.channelCount > 1 ? levelDb.right : null },
   });
   return {
-    warnings: doubt ? [doubt] : found.length === 0 ? [`No band of ${tape.name} was heard.`] : [],
+    warnings: [
+      ...(doubt ? [doubt] : []),
+      ...(found.length === 0 && !doubt ? [`No band of ${tape.name} was found.`] : []),
+      ...missingSections(programme, found),
+    ],
     tape: tape.id,
     speedErrorPercent: speedRatio === null ? null : 100 * (speedRatio - 1),
     bands: found.map(row),

@@ -52,6 +52,8 @@ describe("measure", () => {
       "unweighted",
       "wowRmsPercent",
       "flutterRmsPercent",
+      "uncertainty",
+      "seconds",
       "components",
     ]);
     expect(left.weighted.peakPercent).toBeCloseTo(0.1, 2);

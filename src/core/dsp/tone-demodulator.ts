@@ -26,6 +26,8 @@ const STOPS_AT = 2.2;
 const MOST_PASS = 0.5;
 const MOST_STOP = 0.8;
 const LOWEST_TONE_HZ = 200;
+/** Steps for each cycle of the fastest deviation that is followed. */
+const LEAST_STEPS = 2.2;
 
 /** Half the width of what is kept around a tone. */
 const passOf = (nominalHz: number, deviationPassHz: number): number =>
@@ -91,7 +93,8 @@ export class ToneDemodulator {
         ? null
         : new ChainedFir(kaiserLowpass(sampleRateHz, highestHz, firstRateHz - highestHz, 80), firstFactor);
 
-    const secondFactor = Math.max(1, Math.floor(firstRateHz / (3.6 * passHz)));
+    const leastStepRateHz = Math.max(3.6 * passHz, LEAST_STEPS * deviationPassHz);
+    const secondFactor = Math.max(1, Math.floor(firstRateHz / leastStepRateHz));
     const stepRateHz = firstRateHz / secondFactor;
     const omega = (2 * Math.PI * nominalHz) / firstRateHz;
     this.bandPass = new ChainedFir(

@@ -32,6 +32,30 @@ describe("weighting filter", () => {
   );
 });
 
+it("a second harmonic of a low carrier, as strong as itself, changes nothing", () => {
+  const carrier = fmTone(12, 48000, 440 * 1.003, [{ rateHz: 4, peak: 0.001 }]);
+  const twice = fmTone(12, 48000, 880 * 1.003, [{ rateHz: 4, peak: 0.001 }]);
+  const plain = flutterOfTone(carrier, 48000, 440);
+  const both = flutterOfTone(
+    carrier.map((v, i) => v + twice[i]),
+    48000,
+    440,
+  );
+  expect(plain.weighted.peakPercent).toBeCloseTo(0.1, 2);
+  expect(both.weighted.peakPercent).toBeCloseTo(plain.weighted.peakPercent, 3);
+  expect(both.uncertainty.weighted.peakPercent).toBeLessThan(0.01);
+});
+
+it("two tones of about the same level give no flutter that is kept, and say why", () => {
+  const [one, other] = [3150, 3160].map((hz) => fmTone(12, 48000, hz));
+  const meter = new TransportMeter(48000, 1, 3150);
+  meter.push([one.map((v, i) => v + other[i])]);
+  const { result, warnings } = meter.flutter(0);
+  expect(result!.doubt).toMatch(/beats with this one/);
+  expect(meter.speed(0).warnings.join()).toMatch(/inconclusive/);
+  expect(warnings).toBeDefined();
+});
+
 describe("a sinusoidal deviation of ±1 %", () => {
   const one = flutterOfRates([{ rateHz: 4, peak: 0.01 }]);
 

@@ -35,11 +35,13 @@ const band = (index: number, part: { from?: number; to?: number } = {}): Piece =
   index,
   ...part,
 });
+const OFFSET = 0.2;
 const gap: Piece = { kind: "silence", seconds: 0.8 };
 const all = BANDS.flatMap((_, i): Piece[] => [band(i), i % 4 === 1 ? { kind: "speech", seconds: 1.6 } : gap]);
 
-function recognised(pieces: Piece[], options: TapeSoundOptions = {}, tape = TAPE) {
+function recognised(pieces: Piece[], options: TapeSoundOptions = {}, tape = TAPE, offset = 0) {
   const { left, right, places } = tapeSound(BANDS, pieces, RATE, options);
+  for (const x of [left, right]) for (let i = 0; i < x.length; i++) x[i] += offset;
   const recogniser = new ProgrammeRecogniser(RATE, 2, { marks: false });
   for (let at = 0; at < left.length; at += 30_000)
     recogniser.push([left.subarray(at, at + 30_000), right.subarray(at, at + 30_000)]);
@@ -74,6 +76,10 @@ describe("which band of the tape is heard", () => {
     expectFound(found, speedPercent);
     expect(100 * (found.speedRatio! - 1)).toBeCloseTo(speedPercent, 1);
     expect(found.doubt).toBeNull();
+  });
+
+  it("beside an offset of a fifth of full scale", () => {
+    expectFound(recognised(all, {}, TAPE, OFFSET));
   });
 
   it("started in the middle of a band, stopped in the middle of another", () => {

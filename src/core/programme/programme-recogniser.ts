@@ -1,4 +1,5 @@
 import type { Samples } from "@/core/dsp/signal";
+import { OffsetRemoval } from "@/core/dsp/offset-removal";
 import type { HeardSegment } from "./heard-segment";
 import { heardSegments } from "./heard-segments";
 import { MarkDetector } from "./mark-detector";
@@ -41,6 +42,7 @@ export interface PlayingSection {
 export class ProgrammeRecogniser {
   private readonly frames: ToneFrames;
   private readonly detector: MarkDetector | null;
+  private readonly offsets: OffsetRemoval[];
   private pushedSeconds = 0;
   /** What was heard up to a moment, for the questions that are asked of it. */
   private cut: { atSeconds: number; heard: HeardSegment[] } | null = null;
@@ -52,6 +54,7 @@ export class ProgrammeRecogniser {
   ) {
     this.frames = new ToneFrames(sampleRateHz, channelCount, keepSeconds);
     this.detector = marks ? new MarkDetector(sampleRateHz) : null;
+    this.offsets = Array.from({ length: Math.min(2, channelCount) }, () => new OffsetRemoval(sampleRateHz));
   }
 
   /** How much was pushed. */
@@ -72,7 +75,8 @@ export class ProgrammeRecogniser {
     return last?.atSeconds ?? null;
   }
 
-  push(block: Samples[]): void {
+  push(sound: Samples[]): void {
+    const block = sound.map((x, c) => this.offsets[c]?.push(x) ?? x);
     this.frames.push(block);
     this.detector?.push(block);
     this.pushedSeconds += block[0].length / this.sampleRateHz;

@@ -1,5 +1,6 @@
 import type { SoundFile } from "@/core/formats/sound-file";
 import { MONO_INPUT } from "@/core/measure/azimuth";
+import { missingSections } from "@/core/programme/missing-sections";
 import { ProgrammeRecogniser } from "@/core/programme/programme-recogniser";
 import { programmeOfTape } from "@/core/reference/programme-of-tape";
 import type { ReferenceTape } from "@/core/reference/reference-tape";
@@ -18,13 +19,15 @@ export async function measureBands(
   const recogniser = new ProgrammeRecogniser(sound.sampleRateHz, sound.channelCount, { marks: false });
   for await (const block of sound.blocks()) recogniser.push(block);
   recogniser.finish();
-  const recognition = recogniser.recognise(programmeOfTape(tape));
+  const programme = programmeOfTape(tape);
+  const recognition = recogniser.recognise(programme);
   const meters = new BandMeters(recognition, tape, sound);
   for await (const block of sound.blocks()) meters.push(block);
   const { bands, wide } = meters.result();
   const { doubt, speedRatio } = recognition;
   const warnings = [
     ...(doubt ? [doubt] : []),
+    ...missingSections(programme, recognition.sections),
     ...(bands.length > 0 && bands.every(({ pair }) => pair.pair?.isMono) ? [MONO_INPUT] : []),
     ...(bands.length + wide.length === 0 ? [`No band of ${tape.name} was heard.`] : []),
   ];

@@ -53,9 +53,7 @@ export async function measureNoise(
       usedSeconds,
       hum: meters[c].hum.lines,
       floorLimited:
-        noise === null
-          ? kept[c].every((value) => value === 0)
-          : noise.flatDbfs < floorDbfs + NEAR_FLOOR_DB,
+        noise === null ? kept[c].every((value) => value === 0) : noise.flatDbfs < floorDbfs + NEAR_FLOOR_DB,
     })),
     warnings: [
       ...measured.flatMap(({ notes }, c) => notes.map((note) => `${channelName(c, channelCount)}: ${note}`)),

@@ -1,3 +1,4 @@
+import { missingSections } from "@/core/programme/missing-sections";
 import type { SoundFile } from "@/core/formats/sound-file";
 import { channelName } from "@/core/measure/channel-name";
 import { HumMeter, type Hum } from "@/core/measure/hum";
@@ -79,7 +80,13 @@ export async function measureRecording(
     durationSeconds: sound.durationSeconds,
     channels,
     warnings: [
-      ...new Set([...sound.warnings, ...(played?.recognition.doubt ? [played.recognition.doubt] : [])]),
+      ...new Set([
+        ...sound.warnings,
+        ...(played?.recognition.doubt ? [played.recognition.doubt] : []),
+        ...(played && played.programme.kind === "tape"
+          ? missingSections(played.programme, played.recognition.sections)
+          : []),
+      ]),
     ],
     by: played
       ? { kind: played.programme.kind, id: played.programme.id, name: played.programme.name }

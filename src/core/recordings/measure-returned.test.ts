@@ -112,7 +112,11 @@ describe("what came back of a sequence, re what was sent", () => {
   it.each<[string, (left: Float64Array, right: Float64Array) => Float64Array[], RegExp]>([
     ["swapped", (left, right) => [right, left], /nothing comes back on the channel/],
     ["joined", (left) => [left, left.map((v) => 0.9 * v)], /swapped or joined/],
-    ["dead on the side that it was sent on", (left) => [left.map((v) => 1e-6 * v), left], /nothing comes back/],
+    [
+      "dead on the side that it was sent on",
+      (left) => [left.map((v) => 1e-6 * v), left],
+      /nothing comes back/,
+    ],
   ])("channels that are %s give a wiring message and no crosstalk", async (_, wired, why) => {
     const sequence = sequenceOf([sine(1000, -12, 3, "left")]);
     const [left, right] = madeRecording(rendered(sequence), RATE, { noise: 1e-6, gainDb: [0, 0] });
