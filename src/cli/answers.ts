@@ -1,6 +1,7 @@
 import type { SoundFile } from "@/core/formats/sound-file";
 import { channelName } from "@/core/measure/channel-name";
 import { HumMeter } from "@/core/measure/hum";
+import { LevelSpread } from "@/core/measure/level-spread";
 import { LevelMeter } from "@/core/measure/level-meter";
 import { matchRecordings, MatchSound } from "@/core/measure/match/match-recordings";
 import { missingSections } from "@/core/programme/missing-sections";
@@ -21,20 +22,32 @@ export async function match(sound: SoundFile, against: string): Promise<Answer> 
   return { against, ...matchRecordings(mine, await withSound(against, listen)) };
 }
 
+const MOST_OFFSET_PERCENT = 0.1;
+
 export async function levels(sound: SoundFile): Promise<Answer> {
   const meters = Array.from({ length: sound.channelCount }, () => ({
     level: new LevelMeter(),
     hum: new HumMeter(sound.sampleRateHz),
+    spread: new LevelSpread(sound.sampleRateHz),
   }));
   for await (const block of sound.blocks())
-    meters.forEach(({ level, hum }, c) => {
+    meters.forEach(({ level, hum, spread }, c) => {
       level.push(block[c]);
       hum.push(block[c]);
+      spread.push(block[c]);
     });
+  const names = meters.map((_, c) => channelName(c, sound.channelCount));
   return {
-    channels: meters.map(({ level, hum }, c) => ({
-      channel: channelName(c, sound.channelCount),
+    warnings: meters.flatMap(({ level: { level } }, c) => [
+      ...(level.clippedSamples > 0 ? [`${names[c]}: clipped; the level is lower than what was played.`] : []),
+      ...(Math.abs(level.dcPercent) > MOST_OFFSET_PERCENT
+        ? [`${names[c]}: an offset of ${level.dcPercent.toFixed(1)} % of full scale counts in.`]
+        : []),
+    ]),
+    channels: meters.map(({ level, hum, spread }, c) => ({
+      channel: names[c],
       ...level.level,
+      rmsUncertaintyDb: spread.uncertaintyDb,
       mainsHz: hum.hum.mainsHz,
       humDb: hum.hum.lines,
     })),

@@ -28,6 +28,8 @@ export async function distortion(sound: SoundFile, nominalHz: number, source: st
         levelDbfs: found?.levelDbfs ?? null,
         harmonics: found?.harmonics.map((line) => ({ ...line, sourceDb: sourceDb(line.order) })) ?? [],
         thirdPercent: found?.third?.percent ?? null,
+        thirdUncertaintyDb: found?.third?.uncertaintyDb ?? null,
+        thirdMeasurable: found?.third?.measurable ?? false,
         thdPercent: found?.thdPercent ?? null,
         thdMeasurable: found?.thdMeasurable ?? false,
       };

@@ -1,4 +1,5 @@
 import type { Samples } from "@/core/dsp/signal";
+import { foreignLine, type ForeignLine } from "./foreign-line";
 import { FlatTops } from "./flat-tops";
 import { orderLines, type OrderLine } from "./order-lines";
 
@@ -18,6 +19,8 @@ export interface Distortion {
   thdMeasurable: boolean;
   /** The tops of the wave are cut off: this is the distortion of the input. */
   clipped: boolean;
+  /** Another tone, or a buzz, beside this one: harmonics are then not of this tone alone; null for none. */
+  foreign: ForeignLine | null;
 }
 
 /**
@@ -42,5 +45,6 @@ export function distortionOf(x: Samples, sampleRateHz: number, nearHz: number): 
     thdPercent,
     thdMeasurable: measurable.length > 0,
     clipped: tops.found,
+    foreign: foreignLine(x, sampleRateHz, tone.frequencyHz, tone.levelDbfs),
   };
 }

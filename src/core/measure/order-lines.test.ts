@@ -87,6 +87,22 @@ describe("harmonics by order tracking", () => {
     expect(exceeded / hidden).toBeLessThan(0.03);
   });
 
+  it.each<[string, (t: number) => number, boolean]>([
+    ["a second tone 25 dB below", (t) => 0.014 * Math.sin(2 * Math.PI * 700 * t), true],
+    [
+      "a buzz of 120 Hz",
+      (t) =>
+        [1, 2, 3, 4, 5, 7].reduce((sum, k) => sum + (0.03 / k) * Math.sin(2 * Math.PI * 121.7 * k * t), 0),
+      true,
+    ],
+    ["hum 50 dB below", (t) => 8e-4 * Math.sin(2 * Math.PI * 50 * t), false],
+    ["nothing", () => 0, false],
+  ])("%s beside the tone is recognised as foreign: %s", (_, other, isForeign) => {
+    const x = tone({ harmonics: { 2: -45, 3: -35 }, flutter: 0.003, noise: 1e-4 });
+    const heard = x.map((v, i) => v + other(i / RATE));
+    expect(distortionOf(heard, RATE, 315)!.foreign !== null).toBe(isForeign);
+  });
+
   it("tops that are cut off on one side alone are reported", () => {
     const clipped = tone({}).map((v) => Math.min(0.2, v));
     expect(distortionOf(clipped, RATE, 315)!.clipped).toBe(true);

@@ -182,10 +182,7 @@ export class TransportMeter {
     const tone = this.tone(channel);
     if (tone.stretch === null) return { result: null, warnings: tone.warnings };
     const speed = speedOf(tone.stretch);
-    if (speed.beats)
-      tone.warnings.push(
-        `${tone.channel}: ${BEATS}`,
-      );
+    if (speed.beats) tone.warnings.push(`${tone.channel}: ${BEATS}`);
     if (speed.creepPercent !== 0)
       tone.warnings.push(
         `${tone.channel}: the speed still creeps, by ${signed(speed.creepPercent, 2)} % in ${speed.seconds.toFixed(0)} s; let it settle.`,

@@ -52,10 +52,12 @@ export async function measureDistortion(
     if (part) kept.forEach((x, c) => x.set(part.channels[c], part.first - from));
     at += block[0].length;
   }
-  const channels = names.map((channel, c) => ({
+  const measured = names.map((channel, c) => ({
     channel,
     found: distortionOf(kept[c], sampleRateHz, frequencyHz),
   }));
+  // harmonics beside another tone are not of this one alone
+  const channels = measured.map(({ channel, found }) => ({ channel, found: found?.foreign ? null : found }));
   const levels = near.map(({ leftDb, rightDb }) => Math.max(leftDb, rightDb));
   return {
     channels,
@@ -65,8 +67,15 @@ export async function measureDistortion(
             `The tone stands at several levels; measured is its longest stretch, from ${startSeconds.toFixed(1)} s on.`,
           ]
         : []),
-      ...channels.flatMap(({ channel, found }) =>
+      ...measured.flatMap(({ channel, found }) =>
         found === null ? [`The ${channel} channel holds no such tone.`] : [],
+      ),
+      ...measured.flatMap(({ channel, found }) =>
+        found?.foreign
+          ? [
+              `The ${channel} channel holds another tone or a buzz at ${hertzText(found.foreign.frequencyHz, 3)}, ${(-found.foreign.levelDb).toFixed(0)} dB below this one: no distortion is measured. Remove it, and record again.`,
+            ]
+          : [],
       ),
       ...channels.flatMap(({ channel, found }) =>
         found?.clipped ? [`The ${channel} channel clips: this is the distortion of the input.`] : [],

@@ -274,6 +274,7 @@ export class SectionMeter {
       if (!this.sentOn(c)) return NOTHING_SENT;
       const found = distortionOf(this.inside(x, clock), clock.sampleRateHz, this.heardHz);
       if (found === null) return nothing(NO_TONE);
+      if (found.foreign) return nothing(FOREIGN);
       const { levelDbfs, third, thdPercent, clipped, harmonics } = found;
       const sentDbfs = this.section.levelDb;
       const levelDb = levelDbfs - sentDbfs;
@@ -379,6 +380,7 @@ const NOTHING_SENT: SectionReturned = { kind: "nothing", why: null };
 const TOO_HIGH = "is too high for the sample rate of the recording";
 const TOO_SHORT = "is too short to be measured";
 const NO_TONE = "holds no tone";
+const FOREIGN = "holds another tone or a buzz beside the one that was sent";
 const NOT_THAT_NOISE = "is not the noise that was sent, or too much else is in it";
 
 /** A channel that gives less of its own tone is not playing. */
