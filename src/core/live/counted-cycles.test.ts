@@ -11,7 +11,14 @@ function tone(degrees: number[], levelsDbfs = degrees.map(() => -10)): TonePair 
     frequencyHz: 10_000,
     seconds: degrees.length / 10,
     channels: [channel, channel],
-    pair: { phaseDegrees: track[0], spreadDegrees: 0, coherence: 1, uncertaintyDegrees: 0.1, isMono: false, track },
+    pair: {
+      phaseDegrees: track[0],
+      spreadDegrees: 0,
+      coherence: 1,
+      uncertaintyDegrees: 0.1,
+      isMono: false,
+      track,
+    },
   };
 }
 const heard = (index: number, phaseDegrees: number) =>

@@ -169,7 +169,8 @@ describe("what stands and what wanders", () => {
       phaseDegrees: 0,
       spreadDegrees: 1,
       coherence: 1,
-      uncertaintyDegrees: 1, isMono: false,
+      uncertaintyDegrees: 1,
+      isMono: false,
       track: Float64Array.from(phases),
     },
   });

@@ -2,7 +2,6 @@ import { HighPass } from "@/core/dsp/filter-section";
 import { powerDb } from "@/core/dsp/decibels";
 import { median } from "@/core/dsp/quantile";
 import type { Samples } from "@/core/dsp/signal";
-import { fixed } from "@/core/text/number-text";
 
 /** The stretch of a recording of silence that a noise figure may be taken from. */
 export interface SteadyNoise {
@@ -54,7 +53,7 @@ export function steadyNoise(x: Samples, sampleRateHz: number): SteadyNoise {
   const levels = framesOf(x, sampleRateHz, size, count);
   const isDigital = levels.map((db) => db === -Infinity);
   const digital = isDigital.filter(Boolean).length;
-  const seconds = (frameCount: number) => fixed((frameCount * size) / sampleRateHz, 1);
+  const seconds = (frameCount: number) => ((frameCount * size) / sampleRateHz).toFixed(1);
   const notes =
     digital > 0 ? [`${seconds(digital)} s of digital silence left out: muted, edited, or a noise gate.`] : [];
   if (digital > (1 - LEAST_SHARE) * count)
@@ -77,7 +76,7 @@ export function steadyNoise(x: Samples, sampleRateHz: number): SteadyNoise {
   const other = otherFloorDb(levels, typical, usual, isDigital);
   if (other !== null)
     return none(
-      `The noise floor changes by ${fixed(other, 0)} dB on the way: a gate or noise suppressor, or the recording ends. Which of the two is the machine's is open: record it in one condition.`,
+      `The noise floor changes by ${other.toFixed(0)} dB on the way: a gate or noise suppressor, or the recording ends. Which of the two is the machine's is open: record it in one condition.`,
       notes,
     );
   const leftOut = count - used - digital;
