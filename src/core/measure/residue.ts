@@ -12,6 +12,8 @@ export interface Residue {
   /** ± at 95 %. */
   uncertaintyDb: number;
   measurable: boolean;
+  /** Everything in the filter, noise too. */
+  allDbfs: number;
 }
 
 /** Half width of the filter: the flutter of the machine that made it stays inside. */
@@ -73,7 +75,42 @@ export function residueOf(x: Samples, sampleRateHz: number, hz: number): Residue
   const levelDbfs = powerDb(measurable ? power : Math.max(power, 0) + 2 * chance);
   // beside a tone its noise adds up with it: of the tone's own power twice the root of both
   const spread = Math.sqrt(chance ** 2 + (2 * power * noise) / Math.max(1, inside.bins / resolved));
-  return { levelDbfs, uncertaintyDb: measurable ? (2 * 4.343 * spread) / power : Infinity, measurable };
+  return {
+    levelDbfs,
+    uncertaintyDb: measurable ? (2 * 4.343 * spread) / power : Infinity,
+    measurable,
+    allDbfs: powerDb(inside.power),
+  };
+}
+
+/** Lines of the mains this near to a tone lie in its filter. */
+const MAINS_NEAR_SHARE = 0.6;
+/** A line of the mains is about as strong as its neighbours in the series, or weaker, dB. */
+const LIKE_ITS_NEIGHBOURS_DB = 10;
+
+/**
+ * What is left of a tone where a line of the mains may lie on it: where its neighbours in the series are about as strong,
+ * it may all be hum, and the residue is at most that.
+ * @param mainsHz as found in the same sound; null where there is no hum
+ */
+export function residueBesideHum(
+  x: Samples,
+  sampleRateHz: number,
+  hz: number,
+  mainsHz: number | null,
+): Residue | null {
+  const residue = residueOf(x, sampleRateHz, hz);
+  if (residue === null || mainsHz === null || !residue.measurable) return residue;
+  const order = Math.round(hz / mainsHz);
+  const half = Math.max(LEAST_HALF_WIDTH_HZ, HALF_WIDTH * hz);
+  if (Math.abs(order * mainsHz - hz) > MAINS_NEAR_SHARE * half) return residue;
+  const isHum = [order - 2, order - 1, order + 1, order + 2].some((other) => {
+    const beside = residueOf(x, sampleRateHz, other * mainsHz);
+    return beside?.measurable && beside.levelDbfs > residue.levelDbfs - LIKE_ITS_NEIGHBOURS_DB;
+  });
+  return isHum
+    ? { ...residue, levelDbfs: residue.allDbfs, measurable: false, uncertaintyDb: Infinity }
+    : residue;
 }
 
 /** What lies so far around a frequency, as complex values at a low rate; a sine of amplitude 1 has half of that. */

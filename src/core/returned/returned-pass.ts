@@ -2,6 +2,7 @@ import { channelName } from "@/core/measure/channel-name";
 import type { SegmentKind } from "@/core/signals/sequence";
 import { molOf } from "./mol";
 import { saturationOf } from "./saturation";
+import { LEAST_DEPTH_UNCERTAINTY_DB } from "./returned";
 import type { ReturnedChannel, ReturnedPass, ReturnedPoint, ReturnedSegment } from "./returned";
 import type { SectionReturned } from "./section-meter";
 
@@ -110,7 +111,8 @@ function channelOf(kind: SegmentKind, came: SectionReturned[], firstDb: number, 
       return {
         kind,
         residualDb: known ? residue.levelDbfs - toneDbfs : null,
-        residualUncertaintyDb: known && residue.measurable ? residue.uncertaintyDb : null,
+        residualUncertaintyDb:
+          known && residue.measurable ? Math.hypot(LEAST_DEPTH_UNCERTAINTY_DB, residue.uncertaintyDb) : null,
         residualMeasurable: known && residue.measurable,
         noise,
         hum,

@@ -115,5 +115,8 @@ export interface ReturnedSequence {
   warnings: string[];
 }
 
+/** ± of what is left of a tone re that tone, beside what noise makes of it: both levels, and the tape's own unevenness, dB. */
+export const LEAST_DEPTH_UNCERTAINTY_DB = 0.5;
+
 /** The machine's 0 is set to this level, dBFS, by the level tone of a sequence. */
 export const ZERO_DBFS = -12;

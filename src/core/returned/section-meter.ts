@@ -8,7 +8,7 @@ import { FullScaleRuns } from "@/core/measure/full-scale";
 import { HalvedSound, isEnoughHalved } from "@/core/measure/halved-sound";
 import { KeptSound, type KeptClock } from "@/core/measure/kept-sound";
 import { SoundRooms } from "@/core/measure/sound-rooms";
-import { residueOf, type Residue } from "@/core/measure/residue";
+import { residueBesideHum, type Residue } from "@/core/measure/residue";
 import { steadyNoise } from "@/core/measure/steady-noise";
 import { weightedNoise, type WeightedNoise } from "@/core/measure/weighted-noise";
 import { orderLines } from "@/core/measure/order-lines";
@@ -341,7 +341,7 @@ export class SectionMeter {
       const residue =
         toneBeforeHz === null || doubt !== null
           ? null
-          : residueOf(steady, sampleRateHz, toneBeforeHz * speedRatio);
+          : residueBesideHum(steady, sampleRateHz, toneBeforeHz * speedRatio, hum.hum.mainsHz);
       return { kind: "silence", residue, noise: noise?.[0] ?? null, hum: hum.hum.lines, doubt };
     });
   }

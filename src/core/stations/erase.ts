@@ -1,5 +1,6 @@
 import { recordsTape, type Machine } from "@/core/records/machine";
 import type { Reading } from "@/core/records/reading";
+import { LEAST_DEPTH_UNCERTAINTY_DB } from "@/core/returned/returned";
 import { PRESETS } from "@/core/signals/presets";
 import { TOLERANCE_CLASSES } from "@/core/standards/tolerance-classes";
 import { nothingAdvised } from "./advised";
@@ -42,8 +43,6 @@ const quantities = {
 type EraseQuantity = keyof typeof quantities;
 
 const SEQUENCE = PRESETS.find(({ id }) => id === "erase-and-noise")!;
-/** Two machines that record one tone do not agree better. */
-const LEAST_UNCERTAINTY_DB = 0.5;
 /** So deep nothing is erased: the tone was never there. */
 const UNHEARD_OF_DB = 100;
 
@@ -120,7 +119,7 @@ export const erase: MeasuringStation<"erase", EraseQuantity> = {
               quantity: again ? "erase.again" : "erase.depth",
               channel,
               value: depth.db,
-              uncertainty: Math.hypot(LEAST_UNCERTAINTY_DB, depth.uncertaintyDb),
+              uncertainty: depth.uncertaintyDb,
               ...(depth.hidden && { method: `${method}; ${AT_LEAST}` }),
             },
         ),
@@ -133,7 +132,7 @@ export const erase: MeasuringStation<"erase", EraseQuantity> = {
     return nothingAdvised({
       quantity: "erase.depth",
       value: worst?.db ?? null,
-      uncertainty: Math.hypot(LEAST_UNCERTAINTY_DB, worst?.uncertaintyDb ?? 0),
+      uncertainty: Math.max(LEAST_DEPTH_UNCERTAINTY_DB, worst?.uncertaintyDb ?? 0),
       settled: lacks === null,
     });
   },
