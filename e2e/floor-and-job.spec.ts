@@ -149,7 +149,7 @@ test("a machine that a job file has otherwise is offered, and stays as it is unt
   await importIt();
   await offer.getByRole("checkbox", { name: "name" }).click();
   await offer.getByRole("button", { name: "Take what is ticked" }).click();
-  await expect(page.getByRole("alert").first()).toContainText("taken from the file");
+  await expect(page.getByRole("alert").filter({ hasText: "name taken from the file" })).toBeVisible();
   await page.goto("/machines");
   await expect(page.getByText("second bench").first()).toBeVisible();
 });
