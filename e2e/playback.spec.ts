@@ -56,16 +56,12 @@ test("level: both channels, balance, the arithmetic, and the machine's own meter
     "off by −0.4",
   );
   await expect(page.getByRole("link", { name: "Level found" })).toBeVisible();
-  // back from the sheet, what was measured of the running source is still there, though the tape has stopped
-  await page
-    .getByRole("group", { name: "Transport keys" })
-    .getByRole("button", { name: "Stop", exact: true })
-    .click();
+  // back from the sheet, what was measured of the running source is still there, though its band has gone by
   await page.getByRole("banner").getByRole("link", { name: "Sheet" }).click();
   await expect(page).toHaveURL(/\/sheet$/);
   await page.goBack();
-  await expect(level("left")).toHaveAttribute("aria-valuetext", /^−1\.\d+ dB, fail/);
-  expect(Number(await level("right").getAttribute("aria-valuenow"))).toBeCloseTo(1.4, 0);
+  await expect(level("left")).toHaveAttribute("aria-valuetext", /^−1\.\d+/);
+  await expect(level("right")).toHaveAttribute("aria-valuetext", /^\+?1\.4\d*/);
 });
 
 test("response: a sweep draws the curve while it plays, noise draws it again, and it goes out as CSV", async ({
