@@ -54,8 +54,8 @@ test("bias is watched off the tape: the number follows the screw, the card says 
   await monitor.getByRole("button", { name: "tape" }).click();
   await expect(hears).toContainText("hears the tape");
   const left = page.getByRole("meter", { name: "Bias error left" });
-  // how sure it is after one place is a matter of how the tape sounds just now
-  await expect(left).toHaveAttribute("aria-valuetext", /^−1\.[3-9].dB, (close|fail)$/);
+  // one setting gives about how far bias is off, and no verdict unless it is far
+  await expect(left).toHaveAttribute("aria-valuetext", /^−[1-3]\.\d.dB, (cannot be told|close|fail)$/);
   const logged = await hands.slip.getByRole("listitem").count();
   await page.keyboard.press("f");
   await expect(hands.slip.getByRole("listitem")).not.toHaveCount(logged);

@@ -63,11 +63,12 @@ function whileTurning(
   limit: number,
 ): Pick<Advised, "advice" | "headline" | "reason" | "turnedSoFar"> {
   const answer = known.answers.find((one) => one.school === school)!;
-  const yet = answer.turns === null ? null : answer.turns - movesAt;
+  const place = answer.turns ?? roughPlace(school, known);
+  const yet = place === null ? null : place - movesAt;
   const there = error !== null && Math.abs(error.errorDb) <= GOOD_ENOUGH_SHARE * limit;
   const headline =
     yet === null
-      ? "cannot be told"
+      ? "inconclusive"
       : there
         ? "stop there"
         : `${directionInWords(yet)}, ${turnInWords(yet)} more`;
