@@ -63,6 +63,8 @@ export async function importBundle(text: string): Promise<ImportOutcome> {
   return storeContent(readBundle(text));
 }
 
+export { isSigned };
+
 /** What a job file would add, before it does. */
 export interface ImportPreview {
   /** It carries the checksum that it was exported with, so that it is as it was then. */

@@ -255,7 +255,9 @@ describe("the archive of one job", () => {
     await restoreBackup(await readBackup(archive, undefined, "unzel-job-archive"), "merge");
     expect(await rowsIn()).toMatchObject({ jobs: 2, pictures: 2, stripDown: 1, machines: 1, tapes: 1 });
     await Promise.all(database.tables.map((table) => table.clear()));
-    await restoreBackup(await readBackup(archive, undefined, "unzel-job-archive"), "merge");
+    const ofJob = await readBackup(archive, undefined, "unzel-job-archive");
+    expect(ofJob.rows.get("flags")).toEqual([]);
+    await restoreBackup(ofJob, "merge");
     expect(await rowsIn()).toMatchObject({ jobs: 1, pictures: 1, stripDown: 1, settings: 0 });
   });
 

@@ -7,7 +7,6 @@ import {
   type BiasLaw,
   type BiasPoint,
 } from "./bias-law";
-import { rememberSome } from "./remember-some";
 
 /** The schools whose answer is heard; the maker's figure is read off a meter. */
 export const HEARD_SCHOOLS = ["over-bias", "flatness", "third-harmonic"] as const;
@@ -55,22 +54,19 @@ export function placedByLaws(
 ): PlacedLaw[] {
   const turns = points.map((point) => point.turns);
   const span = { low: Math.min(...turns), high: Math.max(...turns) };
-  const enclosed = rememberSome(
-    (way: number) => String(way),
-    (way) => enclosedBy(points, way > 0, overBiasDb),
-  );
+  // laws of one fit are all of one direction
+  const rising = laws.length > 0 && laws[0].dbPerTurn > 0;
+  const { flatness, nearest, peak, past, least } = enclosedBy(points, rising, overBiasDb);
   return laws.map((law) => {
     const { weight, dbPerTurn } = law;
     const beyond = BEYOND_DB / Math.abs(dbPerTurn);
     const [low, high] = [span.low - beyond, span.high + beyond];
     // from too little bias to too much
-    const rising = dbPerTurn > 0;
     const at = (i: number) => (rising ? low + ((high - low) * i) / STEPS : high - ((high - low) * i) / STEPS);
     const stepOf = (place: number) => ((rising ? place - low : high - place) / (high - low)) * STEPS;
     const along = (curve: (turns: number) => number) =>
       Array.from({ length: STEPS + 1 }, (_, i) => curve(at(i)));
     const [middleDb, highDb, thirdDb] = [law.middleDb, law.highDb, law.thirdDb].map(along);
-    const { flatness, nearest, peak, past, least } = enclosed(Math.sign(dbPerTurn));
     const within = (range: Range): [number, number] => [
       range.from === null ? 0 : Math.max(0, Math.floor(stepOf(range.from))),
       range.to === null ? STEPS : Math.min(STEPS, Math.ceil(stepOf(range.to))),
@@ -78,22 +74,27 @@ export function placedByLaws(
     const top = extreme(highDb, within(peak), (a, b) => a > b);
     const bottom = extreme(thirdDb, within(least), (a, b) => a < b);
     const isInside = (step: number) => step !== 0 && step !== STEPS;
-    const clamped = (place: number | null, range: Range) => (place === null ? null : inside(place, range));
-    const flat = () => highDb.map((db, i) => db - middleDb[i]);
+    const flatAt =
+      flatness &&
+      theOne(
+        crossings(
+          highDb.map((db, i) => db - middleDb[i]),
+          0,
+          at,
+          within(flatness),
+        ),
+        flatness,
+        nearest,
+      );
     return {
       weight,
       dbPerTurn,
       turns: {
         "over-bias":
           overBiasDb !== null && isInside(top)
-            ? clamped(
-                crossings(highDb, highDb[top] - overBiasDb, at, [top, within(past)[1]])[0] ?? null,
-                past,
-              )
+            ? (crossings(highDb, highDb[top] - overBiasDb, at, [top, within(past)[1]])[0] ?? null)
             : null,
-        flatness:
-          flatness &&
-          clamped(theOne(crossings(flat(), 0, at, within(flatness)), flatness, nearest), flatness),
+        flatness: flatness && flatAt !== null ? inside(flatAt, flatness) : null,
         "third-harmonic": isInside(bottom) ? at(bottom) : null,
       },
       loudestTurns: at(top),
@@ -145,11 +146,9 @@ function enclosedBy(points: readonly BiasPoint[], rising: boolean, overBiasDb: n
   return { flatness, nearest, peak, past, least };
 }
 
-const inside = (place: number, { from, to }: Range): number => {
-  const [low, high] = from !== null && to !== null && from > to ? [to, from] : [from, to];
-  if (from !== null && to !== null) return Math.min(high!, Math.max(low!, place));
-  return place;
-};
+/** A place that steps have brought a little beyond its range; one that is open at an end leaves it. */
+const inside = (place: number, { from, to }: Range): number =>
+  from === null || to === null ? place : Math.min(Math.max(from, to), Math.max(Math.min(from, to), place));
 
 /** Where a curve is most extreme between two steps. */
 function extreme(

@@ -74,9 +74,9 @@ export function Floor() {
         return;
       }
       const text = await file.text();
-      const preview = await (await bundles()).previewBundle(text);
-      if (preview.signed) await bring(text);
-      else setUnsigned({ name: file.name, text, preview });
+      const { isSigned, previewBundle } = await bundles();
+      if (isSigned(text)) await bring(text);
+      else setUnsigned({ name: file.name, text, preview: await previewBundle(text) });
     } catch (error) {
       setMessage({ severity: "error", text: `${file.name}: ${(error as Error).message}` });
     }

@@ -10,21 +10,20 @@ import { keepTyped, nowStored, unstored } from "./unstored-text";
  */
 export function useKeptText(key: string, stored: string, store: (text: string) => Promise<void>) {
   const [typed, setTyped] = useState(() => unstored(key));
-  /** What was stored when typing began, or by it since; null while nothing is typed. */
-  const base = useRef<string | null>(null);
+  /** What was stored when typing began, and by it since: until the store has caught up it may still show any of them. */
+  const known = useRef<string[]>([]);
   const inStore = useRef(stored);
   const keep = useCallback(
     async (text: string) => {
-      const begun = base.current;
       const there = inStore.current;
       // another page has written here meanwhile: neither text is lost
-      const clash = begun !== null && there !== begun && there !== text && !text.includes(there);
+      const clash = known.current.length > 0 && !known.current.includes(there) && !text.includes(there);
       const kept = clash ? `${there}\n${text}` : text;
       if (clash)
         notify(
           "This text was changed in another tab meanwhile: both versions are kept, one after the other.",
         );
-      base.current = kept;
+      known.current.push(kept);
       await store(kept);
       nowStored(key, text);
       setTyped((now) => (now === text ? null : now));
@@ -35,7 +34,7 @@ export function useKeptText(key: string, stored: string, store: (text: string) =
   useEffect(() => {
     latest.current = { typed, keep };
     inStore.current = stored;
-    if (typed === null) base.current = null;
+    if (typed === null) known.current = [];
   });
   useEffect(() => {
     if (typed === null) return;
@@ -56,7 +55,7 @@ export function useKeptText(key: string, stored: string, store: (text: string) =
   return {
     value: typed ?? stored,
     onChange: ({ target: { value } }: { target: { value: string } }) => {
-      base.current ??= stored;
+      if (known.current.length === 0) known.current.push(stored);
       keepTyped(key, value);
       setTyped(value);
     },

@@ -51,9 +51,15 @@ async function aWorkshop() {
   });
 }
 
+/** Of all that is written down; when something was changed is noted a moment after it, by the clock. */
 const counts = async () =>
   Object.fromEntries(
-    await Promise.all(TABLE_NAMES.map(async (table) => [table, await database.table(table).count()])),
+    await Promise.all(
+      TABLE_NAMES.filter((table) => table !== "flags").map(async (table) => [
+        table,
+        await database.table(table).count(),
+      ]),
+    ),
   );
 
 describe("a backup", () => {
